@@ -1,0 +1,72 @@
+package underbaton.core.cue;
+
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import underbaton.core.rig.Refusal;
+
+/**
+ * A cue's number as theatres write it: 12, 12.5, 12.55. Ordered as numbers, so 12.5 comes before 12.55, and 12.50 is
+ * 12.5.
+ *
+ * @param value 0.001–99,999, at most three places after the point, no trailing zeros
+ */
+public record CueNumber(BigDecimal value) implements Comparable<CueNumber> {
+
+    private static final int PLACES = 3;
+    private static final BigDecimal LEAST = new BigDecimal("0.001");
+    private static final BigDecimal MOST = new BigDecimal("99999");
+
+    public CueNumber {
+        value = value.stripTrailingZeros();
+        if (value.scale() < 0) {
+            value = value.setScale(0, RoundingMode.UNNECESSARY);
+        }
+        if (value.scale() > PLACES || value.compareTo(LEAST) < 0 || value.compareTo(MOST) > 0) {
+            throw new Refusal(
+                    "number",
+                    "A cue number is 0.001 to 99999 with at most three places after the point, such as 12.5.");
+        }
+    }
+
+    /** @throws Refusal when the text is no cue number */
+    public static CueNumber of(String text) {
+        String typed = text.strip().replace(',', '.');
+        if (!typed.matches("\\d{1,5}(\\.\\d{1,3})?")) {
+            throw new Refusal("number", "“" + text.strip() + "” is no cue number; type one such as 12, 12.5 or 12.55.");
+        }
+        return new CueNumber(new BigDecimal(typed));
+    }
+
+    /**
+     * The plainest number between two: a whole one if there is room, else with as few places as it takes.
+     *
+     * @throws Refusal when three places leave no room
+     */
+    public static CueNumber between(CueNumber before, CueNumber after) {
+        for (int places = 0; places <= PLACES; places++) {
+            BigDecimal step = BigDecimal.ONE.movePointLeft(places);
+            BigDecimal middle = before.value.add(after.value).divide(BigDecimal.valueOf(2), places, RoundingMode.FLOOR);
+            BigDecimal next = middle.compareTo(before.value) > 0 ? middle : middle.add(step);
+            if (next.compareTo(before.value) > 0 && next.compareTo(after.value) < 0) {
+                return new CueNumber(next);
+            }
+        }
+        throw new Refusal(
+                "number", "There is no number left between " + before + " and " + after + "; renumber one of them.");
+    }
+
+    /** The next whole number above. */
+    public CueNumber nextWhole() {
+        return new CueNumber(value.setScale(0, RoundingMode.FLOOR).add(BigDecimal.ONE));
+    }
+
+    @Override
+    public int compareTo(CueNumber other) {
+        return value.compareTo(other.value);
+    }
+
+    @Override
+    public String toString() {
+        return value.toPlainString();
+    }
+}

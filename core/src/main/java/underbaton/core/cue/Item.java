@@ -1,0 +1,27 @@
+package underbaton.core.cue;
+
+import java.util.Comparator;
+import java.util.List;
+import underbaton.core.rig.Refusal;
+
+/**
+ * One entry of the running order with its cues.
+ *
+ * @param id unique in the show
+ * @param plannedSeconds planned length, 0–86,400 s; 0 when nobody has said
+ * @param cues in the order of their numbers
+ */
+public record Item(int id, ItemKind kind, String name, int plannedSeconds, List<Cue> cues) {
+
+    public Item {
+        name = Refusal.requireName("name", name, 100);
+        if (plannedSeconds < 0 || plannedSeconds > 86_400) {
+            throw new Refusal("length", "A planned length is at most 24 hours.");
+        }
+        cues = cues.stream().sorted(Comparator.comparing(Cue::number)).toList();
+    }
+
+    public Item withCues(List<Cue> newCues) {
+        return new Item(id, kind, name, plannedSeconds, newCues);
+    }
+}

@@ -1,0 +1,283 @@
+package underbaton.core.cue;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+
+/**
+ * One production's book, whole and immutable. Every edit answers a new show and leaves the old one as it was, which is
+ * what makes undo, planning and running beside an editor simple.
+ *
+ * @param id the show's own
+ * @param revision goes up by one with every edit and never back
+ * @param nextId the id that the next device, phrase, item or cue gets; goes up, never back
+ * @param devices in the order of the Book's columns
+ * @param items the running order
+ */
+public record Show(int id, String name, int revision, int nextId, List<Device> devices, List<Item> items) {
+
+    public Show {
+        name = Refusal.requireName("name", name, 100);
+        devices = List.copyOf(devices);
+        items = List.copyOf(items);
+    }
+
+    public static Show empty(int id, String name) {
+        return new Show(id, name, 1, 1, List.of(), List.of());
+    }
+
+    // ---- looking things up
+
+    public Stream<Cue> cues() {
+        return items.stream().flatMap(i -> i.cues().stream());
+    }
+
+    public Optional<Device> device(int deviceId) {
+        return devices.stream().filter(d -> d.id() == deviceId).findFirst();
+    }
+
+    public Optional<Item> item(int itemId) {
+        return items.stream().filter(i -> i.id() == itemId).findFirst();
+    }
+
+    public Optional<Cue> cue(int cueId) {
+        return cues().filter(c -> c.id() == cueId).findFirst();
+    }
+
+    public Optional<Cue> cueNumbered(CueNumber number) {
+        return cues().filter(c -> c.number().equals(number)).findFirst();
+    }
+
+    public Optional<Item> itemOf(int cueId) {
+        return items.stream()
+                .filter(i -> i.cues().stream().anyMatch(c -> c.id() == cueId))
+                .findFirst();
+    }
+
+    /** The phrase that a call names; empty when it has been taken out of the phrasebook. */
+    public Optional<Phrase> phrase(Call call) {
+        return device(call.deviceId()).flatMap(d -> d.phrase(call.phraseId()));
+    }
+
+    public List<Cue> cuesUsing(Device device) {
+        return cues().filter(c -> !c.callsFor(device.id()).isEmpty()).toList();
+    }
+
+    public List<Cue> cuesUsing(int deviceId, int phraseId) {
+        return cues().filter(c -> c.calls().contains(new Call(deviceId, phraseId)))
+                .toList();
+    }
+
+    // ---- edits
+
+    public Show renamed(String newName) {
+        return next(newName, nextId, devices, items);
+    }
+
+    /**
+     * Adds a device at the end (id 0), or exchanges the one with the same id.
+     *
+     * @throws Refusal when another device has that name
+     */
+    public Show withDevice(Device device) {
+        devices.stream()
+                .filter(d -> d.id() != device.id() && d.name().equalsIgnoreCase(device.name()))
+                .findFirst()
+                .ifPresent(d -> {
+                    throw new Refusal("name", "There is a device “" + d.name() + "” already; choose another name.");
+                });
+        if (device.id() == 0) {
+            return next(name, nextId + 1, appended(devices, device.withId(nextId)), items);
+        }
+        return next(name, nextId, replaced(devices, d -> d.id() == device.id() ? device : d), items);
+    }
+
+    /** Takes a device out, with every call to it. */
+    public Show withoutDevice(int deviceId) {
+        List<Device> left = devices.stream().filter(d -> d.id() != deviceId).toList();
+        return next(name, nextId, left, withEachCue(c -> c.withCallsFor(deviceId, List.of())));
+    }
+
+    /** Moves a device's column to another place, 0 being the first. */
+    public Show withDeviceAt(int deviceId, int place) {
+        Device device = requireDevice(deviceId);
+        return next(name, nextId, moved(devices, device, place), items);
+    }
+
+    /** Adds a phrase at the end of its device's phrasebook (id 0), or exchanges the one with the same id. */
+    public Show withPhrase(int deviceId, Phrase phrase) {
+        Device device = requireDevice(deviceId);
+        boolean added = phrase.id() == 0;
+        Device changed = device.withPhrase(added ? phrase.withId(nextId) : phrase);
+        return next(name, added ? nextId + 1 : nextId, replaced(devices, d -> d.id() == deviceId ? changed : d), items);
+    }
+
+    /** Takes a phrase out, with every call of it. */
+    public Show withoutPhrase(int deviceId, int phraseId) {
+        Device changed = requireDevice(deviceId).withoutPhrase(phraseId);
+        Call gone = new Call(deviceId, phraseId);
+        return next(
+                name,
+                nextId,
+                replaced(devices, d -> d.id() == deviceId ? changed : d),
+                withEachCue(c -> c.withCalls(
+                        c.calls().stream().filter(call -> !call.equals(gone)).toList())));
+    }
+
+    /**
+     * Adds an item (id 0) at a place, or exchanges name, kind and length of the one with the same id where it stands.
+     *
+     * @param place 0 to the number of items; ignored when the item is there already
+     */
+    public Show withItem(Item item, int place) {
+        if (item.id() != 0) {
+            return next(name, nextId, devices, replaced(items, i -> i.id() == item.id() ? item.withCues(i.cues()) : i));
+        }
+        List<Item> changed = new ArrayList<>(items);
+        changed.add(
+                Math.max(0, Math.min(place, items.size())),
+                new Item(nextId, item.kind(), item.name(), item.plannedSeconds(), List.of()));
+        return next(name, nextId + 1, devices, changed);
+    }
+
+    public Show withItemAt(int itemId, int place) {
+        return next(name, nextId, devices, moved(items, requireItem(itemId), place));
+    }
+
+    /** Takes an item out, with its cues. */
+    public Show withoutItem(int itemId) {
+        return next(
+                name,
+                nextId,
+                devices,
+                items.stream().filter(i -> i.id() != itemId).toList());
+    }
+
+    /**
+     * Adds a cue to an item (id 0), or exchanges the one with the same id and puts it into that item.
+     *
+     * @throws Refusal when another cue has that number
+     */
+    public Show withCue(int itemId, Cue cue) {
+        requireItem(itemId);
+        cueNumbered(cue.number()).filter(other -> other.id() != cue.id()).ifPresent(other -> {
+            throw new Refusal("number", "There is a cue " + other.number() + " already; choose another number.");
+        });
+        boolean added = cue.id() == 0;
+        int cueId = added ? nextId : cue.id();
+        Cue placed = new Cue(cueId, cue.number(), cue.start(), cue.what(), cue.calls(), revision + 1);
+        List<Item> changed = replaced(items, i -> {
+            Stream<Cue> others = i.cues().stream().filter(c -> c.id() != cueId);
+            return i.withCues((i.id() == itemId ? Stream.concat(others, Stream.of(placed)) : others).toList());
+        });
+        return next(name, added ? nextId + 1 : nextId, devices, changed);
+    }
+
+    public Show withoutCue(int cueId) {
+        List<Item> changed = replaced(
+                items,
+                i -> i.withCues(i.cues().stream().filter(c -> c.id() != cueId).toList()));
+        return next(name, nextId, devices, changed);
+    }
+
+    /** This show with an earlier one's content: undo. The revision and the ids still only go up. */
+    public Show withContentOf(Show earlier) {
+        return new Show(id, earlier.name, revision + 1, nextId, earlier.devices, earlier.items);
+    }
+
+    /**
+     * A number for a new cue of the item after the given one: between its neighbours, or the next whole number.
+     *
+     * @param afterCueId 0 to come first in the item, or after the last cue before it
+     */
+    public CueNumber numberAfter(int itemId, int afterCueId) {
+        List<Cue> before = new ArrayList<>();
+        boolean passed = false;
+        for (Item item : items) {
+            for (Cue cue : item.cues()) {
+                boolean wanted = item.id() == itemId && afterCueId == 0 || passed;
+                if (wanted) {
+                    return before.isEmpty()
+                            ? lower(cue.number())
+                            : between(last(before).number(), cue.number());
+                }
+                before.add(cue);
+                passed = cue.id() == afterCueId;
+            }
+            if (item.id() == itemId && !passed && afterCueId == 0) {
+                passed = true;
+            }
+        }
+        return cues().map(Cue::number)
+                .max(CueNumber::compareTo)
+                .map(CueNumber::nextWhole)
+                .orElse(CueNumber.of("1"));
+    }
+
+    /** Items may stand out of number order after the running order changed; then the next free number after serves. */
+    private CueNumber between(CueNumber before, CueNumber after) {
+        if (before.compareTo(after) < 0) {
+            return CueNumber.between(before, after);
+        }
+        CueNumber candidate = before.nextWhole();
+        while (cueNumbered(candidate).isPresent()) {
+            candidate = candidate.nextWhole();
+        }
+        return candidate;
+    }
+
+    private static CueNumber lower(CueNumber first) {
+        return CueNumber.between(CueNumber.of("0.001"), first);
+    }
+
+    // ---- the small print
+
+    private Show next(String newName, int newNextId, List<Device> newDevices, List<Item> newItems) {
+        return new Show(id, newName, revision + 1, newNextId, newDevices, newItems);
+    }
+
+    private List<Item> withEachCue(UnaryOperator<Cue> change) {
+        return replaced(
+                items,
+                i -> i.withCues(i.cues().stream()
+                        .map(c -> {
+                            Cue changed = change.apply(c);
+                            return changed.equals(c) ? c : changed.withVersion(revision + 1);
+                        })
+                        .toList()));
+    }
+
+    private Device requireDevice(int deviceId) {
+        return device(deviceId)
+                .orElseThrow(() -> new Refusal("device", "That device is no longer in the rig; reload the page."));
+    }
+
+    private Item requireItem(int itemId) {
+        return item(itemId)
+                .orElseThrow(() -> new Refusal("item", "That item is no longer in the book; reload the page."));
+    }
+
+    private static <T> List<T> replaced(List<T> list, UnaryOperator<T> change) {
+        return list.stream().map(change).toList();
+    }
+
+    private static <T> List<T> appended(List<T> list, T last) {
+        return Stream.concat(list.stream(), Stream.of(last)).toList();
+    }
+
+    private static <T> List<T> moved(List<T> list, T one, int place) {
+        List<T> changed = new ArrayList<>(list);
+        changed.remove(one);
+        changed.add(Math.max(0, Math.min(place, changed.size())), one);
+        return changed;
+    }
+
+    private static <T> T last(List<T> list) {
+        return list.get(list.size() - 1);
+    }
+}

@@ -1,0 +1,25 @@
+package underbaton.core.midi;
+
+import java.util.List;
+
+/**
+ * One Open Sound Control 1.0 message.
+ *
+ * @param address starts with a slash
+ * @param arguments {@link Integer}, {@link Float} or {@link String} each
+ */
+public record OscMessage(String address, List<Object> arguments) implements Message {
+
+    public OscMessage {
+        if (!address.matches("/[\\x21-\\x7E&&[^#]]*")) {
+            throw new IllegalArgumentException(
+                    "an OSC address starts with / and has no spaces and no #: “" + address + "”");
+        }
+        arguments = List.copyOf(arguments);
+        for (Object argument : arguments) {
+            if (!(argument instanceof Integer || argument instanceof Float || argument instanceof String)) {
+                throw new IllegalArgumentException("an OSC argument is a whole number, a decimal or a text");
+            }
+        }
+    }
+}

@@ -1,0 +1,112 @@
+package underbaton.core.rig;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.MidiMessage;
+
+/**
+ * One machine we talk to.
+ *
+ * @param id unique in the show
+ * @param channel 0–15, the machine's first MIDI channel
+ * @param leadMs how early it must be told to be in time, 0–10,000 ms
+ * @param phrases its phrasebook, in the machine's own order where it has one
+ */
+public record Device(
+        int id,
+        String name,
+        Department department,
+        Connection connection,
+        int channel,
+        Numbering numbering,
+        int leadMs,
+        List<Phrase> phrases) {
+
+    public Device {
+        name = Refusal.requireName("name", name, 60);
+        if (channel < 0 || channel > 15) {
+            throw new Refusal("channel", "A MIDI channel is 1 to 16; choose one of these.");
+        }
+        if (leadMs < 0 || leadMs > 10_000) {
+            throw new Refusal("lead", "A lead is 0 to 10,000 ms, not " + leadMs + ".");
+        }
+        phrases = List.copyOf(phrases);
+    }
+
+    public Device withPhrases(List<Phrase> newPhrases) {
+        return new Device(id, name, department, connection, channel, numbering, leadMs, newPhrases);
+    }
+
+    public Device withConnection(Connection other) {
+        return new Device(id, name, department, other, channel, numbering, leadMs, phrases);
+    }
+
+    public Device withId(int newId) {
+        return new Device(newId, name, department, connection, channel, numbering, leadMs, phrases);
+    }
+
+    public Optional<Phrase> phrase(int phraseId) {
+        return phrases.stream().filter(p -> p.id() == phraseId).findFirst();
+    }
+
+    /** Names are compared without regard to case. */
+    public Optional<Phrase> phraseNamed(String name) {
+        return phrases.stream()
+                .filter(p -> p.name().equalsIgnoreCase(name.strip()))
+                .findFirst();
+    }
+
+    /** The phrase that brings the machine to rest: the first that stops. */
+    public Optional<Phrase> restingPhrase() {
+        return phrases.stream().filter(p -> p.effect() == Effect.STOPS).findFirst();
+    }
+
+    /** What this machine gets on its own channels when the phrase is called. */
+    public List<Message> messagesFor(Phrase phrase) {
+        return phrase.says().stream().map(m -> m.shiftedTo(channel)).toList();
+    }
+
+    /**
+     * The device with one phrase added at the end, or in the place of the one with its id.
+     *
+     * @throws Refusal when another phrase has that name, or the connection cannot carry what the phrase says
+     */
+    public Device withPhrase(Phrase phrase) {
+        phraseNamed(phrase.name()).filter(other -> other.id() != phrase.id()).ifPresent(other -> {
+            throw new Refusal("name", name + " has a phrase “" + other.name() + "” already; choose another name.");
+        });
+        boolean midi = connection instanceof Connection.NetworkMidi;
+        for (Message message : phrase.says()) {
+            if (message instanceof MidiMessage != midi) {
+                throw new Refusal(
+                        "says",
+                        midi
+                                ? name + " is reached by MIDI; write a note, a control or a program."
+                                : name + " is reached by OSC; write: osc /address and what goes with it.");
+            }
+        }
+        List<Phrase> changed = new ArrayList<>(phrases);
+        int place = indexOf(phrase.id());
+        if (place < 0) {
+            changed.add(phrase);
+        } else {
+            changed.set(place, phrase);
+        }
+        return withPhrases(changed);
+    }
+
+    public Device withoutPhrase(int phraseId) {
+        return withPhrases(phrases.stream().filter(p -> p.id() != phraseId).toList());
+    }
+
+    private int indexOf(int phraseId) {
+        for (int i = 0; i < phrases.size(); i++) {
+            if (phrases.get(i).id() == phraseId) {
+                return i;
+            }
+        }
+        return -1;
+    }
+}

@@ -1,0 +1,34 @@
+package underbaton.core.rig;
+
+import java.util.List;
+import underbaton.core.midi.Message;
+
+/**
+ * One named thing a device understands.
+ *
+ * @param id unique in the show
+ * @param says what is sent, in order; the channels of MIDI messages count from the device's own channel
+ * @param guarded so disruptive that it needs a second, deliberate act outside its own cue
+ */
+public record Phrase(int id, String name, List<Message> says, Effect effect, boolean guarded) {
+
+    private static final int MOST_MESSAGES = 32;
+
+    public Phrase {
+        name = Refusal.requireName("name", name, 60);
+        if (name.contains(" + ")) {
+            throw new Refusal("name", "“ + ” parts two phrases in a cell; write the name without it.");
+        }
+        says = List.copyOf(says);
+        if (says.isEmpty()) {
+            throw new Refusal("says", "A phrase sends at least one message, such as: note 28");
+        }
+        if (says.size() > MOST_MESSAGES) {
+            throw new Refusal("says", "A phrase sends at most " + MOST_MESSAGES + " messages; split it into two.");
+        }
+    }
+
+    public Phrase withId(int newId) {
+        return new Phrase(newId, name, says, effect, guarded);
+    }
+}

@@ -1,0 +1,41 @@
+package underbaton.core.rig;
+
+/**
+ * Something a person asked for that cannot be: says which field, what is wrong, and how to mend it. Nothing has changed
+ * when it is thrown.
+ */
+public final class Refusal extends RuntimeException {
+
+    private final String field;
+
+    /**
+     * @param field the field in question, in lower case; empty when it is the whole
+     * @param message one sentence: what is wrong and how to mend it
+     */
+    public Refusal(String field, String message) {
+        super(message);
+        this.field = field;
+    }
+
+    public String field() {
+        return field;
+    }
+
+    /** The text without blanks around it, refused when nothing is left or it is longer than {@code most} characters. */
+    public static String requireName(String field, String text, int most) {
+        String name = text == null ? "" : text.strip();
+        if (name.isEmpty()) {
+            throw new Refusal(field, "Give a " + field + "; it is empty.");
+        }
+        return requireShort(field, name, most);
+    }
+
+    /** The text, refused when longer than {@code most} characters. */
+    public static String requireShort(String field, String text, int most) {
+        if (text.length() > most) {
+            throw new Refusal(
+                    field, "The " + field + " has " + text.length() + " characters; shorten it to " + most + ".");
+        }
+        return text;
+    }
+}

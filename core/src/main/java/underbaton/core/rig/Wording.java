@@ -1,0 +1,282 @@
+package underbaton.core.rig;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.StringJoiner;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import underbaton.core.midi.Bytes;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.ChannelMessage.BankProgram;
+import underbaton.core.midi.ChannelMessage.ChannelPressure;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOff;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.PitchBend;
+import underbaton.core.midi.ChannelMessage.PolyPressure;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.FullFrame;
+import underbaton.core.midi.MachineControl;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.ShowControl;
+import underbaton.core.midi.SysEx;
+import underbaton.core.midi.SystemCommon;
+
+/**
+ * Writes messages in words and reads them back, with a machine's own numbers: {@code note E0}, {@code control 7 to
+ * 100}, {@code program 10}, {@code osc /camera/program 3}. Several messages are parted by semicolons. What
+ * {@link #write} gives, {@link #read} turns into the same message again, but for time-code frames, which are only told.
+ */
+public final class Wording {
+
+    private static final Pattern NOTE = Pattern.compile("note (?!off)(\\S+)(?: at (\\d+))?");
+    private static final Pattern NOTE_OFF = Pattern.compile("note off (\\S+)(?: at (\\d+))?");
+    private static final Pattern CONTROL = Pattern.compile("control (\\d+) to (\\d+)");
+    private static final Pattern PROGRAM = Pattern.compile("(?:bank (\\d+) )?program (\\d+)");
+    private static final Pattern PRESSURE = Pattern.compile("pressure (?:of (\\S+) )?(\\d+)");
+    private static final Pattern BEND = Pattern.compile("bend ([-−+]?\\d+)");
+    private static final Pattern SONG = Pattern.compile("song (\\d+)");
+    private static final Pattern SONG_POSITION = Pattern.compile("song position (\\d+)");
+    private static final Pattern QUARTER_FRAME = Pattern.compile("quarter frame (\\d+) (\\d+)");
+    private static final Pattern SYSEX = Pattern.compile("sysex ((?:[0-9a-f]{2}\\s*)+)");
+    private static final Pattern SHOW_CONTROL = Pattern.compile(
+            "show control ([a-z ]+?)(?: ([0-9.]+))?(?: list ([0-9.]+))?(?: path ([0-9.]+))? to (\\d+)(?: format ([0-9a-f]{2}))?");
+    private static final Pattern MACHINE_CONTROL = Pattern.compile("machine control ([a-z ]+) to (\\d+)");
+    private static final Pattern CHANNEL = Pattern.compile("(.*) on channel \\+(\\d+)");
+    private static final Pattern OSC_ARGUMENT = Pattern.compile("\"([^\"]*)\"|(\\S+)");
+
+    private final Numbering numbering;
+
+    public Wording(Numbering numbering) {
+        this.numbering = numbering;
+    }
+
+    /** The message in words, with the channel only where it is not 0: as a phrase says it. */
+    public String write(Message message) {
+        String said = withoutChannel(message);
+        boolean elsewhere = message instanceof ChannelMessage m && m.channel() > 0;
+        return elsewhere ? said + " on channel +" + ((ChannelMessage) message).channel() : said;
+    }
+
+    public String write(List<Message> messages) {
+        StringJoiner joined = new StringJoiner("; ");
+        messages.forEach(m -> joined.add(write(m)));
+        return joined.toString();
+    }
+
+    /** The message in words with the channel that it goes out on, 1–16: as the log says it. */
+    public String tell(Message message) {
+        String said = withoutChannel(message);
+        return message instanceof ChannelMessage m ? said + ", channel " + Numbering.channel(m.channel()) : said;
+    }
+
+    private String withoutChannel(Message message) {
+        if (message instanceof NoteOn m) {
+            return "note " + note(m.note()) + (m.velocity() == 127 ? "" : " at " + numbering.value(m.velocity()));
+        } else if (message instanceof NoteOff m) {
+            return "note off " + note(m.note()) + (m.velocity() == 0 ? "" : " at " + numbering.value(m.velocity()));
+        } else if (message instanceof ControlChange m) {
+            return "control " + m.controller() + " to " + numbering.value(m.value());
+        } else if (message instanceof ProgramChange m) {
+            return "program " + numbering.program(m.program());
+        } else if (message instanceof BankProgram m) {
+            return "bank " + m.bank() + " program " + numbering.program(m.program());
+        } else if (message instanceof ChannelPressure m) {
+            return "pressure " + numbering.value(m.pressure());
+        } else if (message instanceof PolyPressure m) {
+            return "pressure of " + note(m.note()) + " " + numbering.value(m.pressure());
+        } else if (message instanceof PitchBend m) {
+            return "bend " + (m.bend() - PitchBend.CENTRE);
+        } else if (message instanceof OscMessage m) {
+            return osc(m);
+        }
+        return system(message);
+    }
+
+    private static String system(Message message) {
+        if (message instanceof RealTime m) {
+            return word(m);
+        } else if (message instanceof SystemCommon.SongSelect m) {
+            return "song " + m.song();
+        } else if (message instanceof SystemCommon.SongPosition m) {
+            return "song position " + m.sixteenths();
+        } else if (message instanceof SystemCommon.QuarterFrame m) {
+            return "quarter frame " + m.piece() + " " + m.nibble();
+        } else if (message instanceof SystemCommon.TuneRequest) {
+            return "tune request";
+        } else if (message instanceof ShowControl m) {
+            return "show control " + word(m.command())
+                    + after(" ", m.cue()) + after(" list ", m.list()) + after(" path ", m.path())
+                    + " to " + m.device() + " format " + Bytes.of(m.format()).hex();
+        } else if (message instanceof MachineControl m) {
+            return "machine control " + word(m.command())
+                    + m.target().map(Wording::clock).orElse("") + " to " + m.device();
+        } else if (message instanceof FullFrame m) {
+            return "time code" + clock(m.time());
+        }
+        return "sysex " + ((SysEx) message).body().hex();
+    }
+
+    private static String clock(underbaton.core.midi.TimeCode t) {
+        return " %02d:%02d:%02d:%02d".formatted(t.hours(), t.minutes(), t.seconds(), t.frames());
+    }
+
+    private static String after(String lead, String text) {
+        return text.isEmpty() ? "" : lead + text;
+    }
+
+    private static String word(Enum<?> constant) {
+        return constant.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+
+    /** As a name: a number would hide which octave the machine means. */
+    private String note(int wire) {
+        return numbering.note(wire);
+    }
+
+    private static String osc(OscMessage m) {
+        StringBuilder said = new StringBuilder("osc ").append(m.address());
+        for (Object argument : m.arguments()) {
+            said.append(' ').append(argument instanceof String text ? '"' + text + '"' : argument.toString());
+        }
+        return said.toString();
+    }
+
+    /**
+     * Reads one or more messages parted by semicolons or line ends.
+     *
+     * @throws Refusal naming the part that cannot be read
+     */
+    public List<Message> read(String typed) {
+        List<Message> messages = new ArrayList<>();
+        for (String part : typed.split("[;\\n]")) {
+            if (!part.isBlank()) {
+                messages.add(readOne(part.strip()));
+            }
+        }
+        return messages;
+    }
+
+    private Message readOne(String typed) {
+        try {
+            if (typed.toLowerCase(Locale.ROOT).startsWith("osc ")) {
+                return readOsc(typed.substring(4).strip());
+            }
+            String text = typed.toLowerCase(Locale.ROOT).replaceAll("\\s+", " ");
+            Matcher channel = CHANNEL.matcher(text);
+            if (channel.matches()) {
+                int above = number(channel.group(2));
+                return readPlain(typed, channel.group(1)).shiftedTo(requireWithin("channel", above, 0, 15));
+            }
+            return readPlain(typed, text);
+        } catch (IllegalArgumentException outOfRange) {
+            throw new Refusal("says", "“" + typed + "” cannot be sent: " + outOfRange.getMessage() + ".");
+        }
+    }
+
+    private Message readPlain(String typed, String text) {
+        Matcher m;
+        if ((m = NOTE.matcher(text)).matches()) {
+            int velocity = m.group(2) == null ? 127 : numbering.wireValue(number(m.group(2)));
+            return new NoteOn(0, numbering.wireNote(m.group(1)), velocity);
+        } else if ((m = NOTE_OFF.matcher(text)).matches()) {
+            int velocity = m.group(2) == null ? 0 : numbering.wireValue(number(m.group(2)));
+            return new NoteOff(0, numbering.wireNote(m.group(1)), velocity);
+        } else if ((m = CONTROL.matcher(text)).matches()) {
+            return new ControlChange(0, number(m.group(1)), numbering.wireValue(number(m.group(2))));
+        } else if ((m = PROGRAM.matcher(text)).matches()) {
+            int program = numbering.wireProgram(number(m.group(2)));
+            return m.group(1) == null ? new ProgramChange(0, program) : new BankProgram(0, number(m.group(1)), program);
+        } else if ((m = PRESSURE.matcher(text)).matches()) {
+            int pressure = numbering.wireValue(number(m.group(2)));
+            return m.group(1) == null
+                    ? new ChannelPressure(0, pressure)
+                    : new PolyPressure(0, numbering.wireNote(m.group(1)), pressure);
+        } else if ((m = BEND.matcher(text)).matches()) {
+            return new PitchBend(0, number(m.group(1).replace('−', '-')) + PitchBend.CENTRE);
+        }
+        return readSystem(typed, text);
+    }
+
+    private static Message readSystem(String typed, String text) {
+        Matcher m;
+        if ((m = SONG_POSITION.matcher(text)).matches()) {
+            return new SystemCommon.SongPosition(number(m.group(1)));
+        } else if ((m = SONG.matcher(text)).matches()) {
+            return new SystemCommon.SongSelect(number(m.group(1)));
+        } else if ((m = QUARTER_FRAME.matcher(text)).matches()) {
+            return new SystemCommon.QuarterFrame(number(m.group(1)), number(m.group(2)));
+        } else if ((m = SYSEX.matcher(text)).matches()) {
+            return new SysEx(withoutFrame(Bytes.ofHex(m.group(1))));
+        } else if ((m = SHOW_CONTROL.matcher(text)).matches()) {
+            int format = m.group(6) == null ? ShowControl.LIGHTING : Integer.parseInt(m.group(6), 16);
+            return new ShowControl(
+                    number(m.group(5)),
+                    format,
+                    constant(ShowControl.Command.values(), m.group(1)),
+                    orEmpty(m.group(2)),
+                    orEmpty(m.group(3)),
+                    orEmpty(m.group(4)));
+        } else if ((m = MACHINE_CONTROL.matcher(text)).matches()) {
+            return MachineControl.of(number(m.group(2)), constant(MachineControl.Command.values(), m.group(1)));
+        } else if (text.equals("tune request")) {
+            return new SystemCommon.TuneRequest();
+        }
+        return Arrays.stream(RealTime.values())
+                .filter(r -> word(r).equals(text))
+                .findFirst()
+                .orElseThrow(() -> new Refusal(
+                        "says",
+                        "“" + typed + "” is no message. Write, for example: note E0, control 7 to 100, program 10, "
+                                + "bank 0 program 10, osc /camera/program 3."));
+    }
+
+    /** People paste exclusives with and without their F0 and F7. */
+    private static Bytes withoutFrame(Bytes typed) {
+        boolean framed = typed.length() > 1 && typed.at(0) == 0xF0 && typed.at(typed.length() - 1) == 0xF7;
+        return framed ? typed.slice(1, typed.length() - 1) : typed;
+    }
+
+    private static Message readOsc(String text) {
+        String[] split = text.split("\\s+", 2);
+        List<Object> arguments = new ArrayList<>();
+        Matcher m = OSC_ARGUMENT.matcher(split.length > 1 ? split[1] : "");
+        while (m.find()) {
+            arguments.add(m.group(1) != null ? m.group(1) : bareArgument(m.group(2)));
+        }
+        return new OscMessage(split[0], arguments);
+    }
+
+    private static Object bareArgument(String text) {
+        if (text.matches("[-+]?\\d{1,9}")) {
+            return Integer.valueOf(text);
+        }
+        return text.matches("[-+]?\\d*\\.\\d+([eE][-+]?\\d+)?") ? Float.valueOf(text) : text;
+    }
+
+    private static <E extends Enum<E>> E constant(E[] all, String text) {
+        return Arrays.stream(all)
+                .filter(c -> word(c).equals(text))
+                .findFirst()
+                .orElseThrow(() -> new IllegalArgumentException("there is no command “" + text + "”"));
+    }
+
+    private static int number(String digits) {
+        return digits.length() > 9 ? requireWithin("number", Integer.MAX_VALUE, 0, 16383) : Integer.parseInt(digits);
+    }
+
+    private static int requireWithin(String what, int number, int least, int most) {
+        if (number < least || number > most) {
+            throw new IllegalArgumentException(what + " must be " + least + " to " + most);
+        }
+        return number;
+    }
+
+    private static String orEmpty(String group) {
+        return group == null ? "" : group;
+    }
+}
