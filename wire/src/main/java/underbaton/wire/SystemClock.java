@@ -1,0 +1,19 @@
+package underbaton.wire;
+
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import underbaton.core.perform.Clock;
+
+/** The machine's own clocks. */
+public final class SystemClock implements Clock {
+
+    @Override
+    public long nanos() {
+        return System.nanoTime();
+    }
+
+    @Override
+    public long epochMicros() {
+        return ChronoUnit.MICROS.between(Instant.EPOCH, Instant.now());
+    }
+}

@@ -1,0 +1,156 @@
+package underbaton.wire.session;
+
+import java.io.ByteArrayOutputStream;
+import java.nio.ByteBuffer;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import underbaton.core.midi.Bytes;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.Exclusive;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.MidiParser;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon;
+
+/**
+ * Reads the MIDI command sections (RFC 6295 §3) of one sender: short and long headers, delta times, running status
+ * inside a packet, exclusives in segments over several packets. A recovery journal behind the commands is passed over.
+ *
+ * <p>Keeps an unfinished exclusive between packets, so there is one reader a sender. Not thread-safe.
+ */
+final class CommandReader {
+
+    private static final int MOST_EXCLUSIVE_BYTES = 1 << 16;
+
+    private final ByteArrayOutputStream exclusive = new ByteArrayOutputStream();
+    private boolean inExclusive;
+
+    /**
+     * What a payload held.
+     *
+     * @param messages in order; those before the trouble when there is one
+     * @param trouble what was wrong with the rest, empty when nothing was
+     */
+    record Result(List<MidiMessage> messages, Optional<String> trouble) {}
+
+    /** Something that no sender may write. */
+    private static final class Malformed extends Exception {
+        Malformed(String what) {
+            super(what);
+        }
+    }
+
+    /** @param payload positioned behind the RTP header */
+    Result read(ByteBuffer payload) {
+        List<MidiMessage> messages = new ArrayList<>();
+        try {
+            readSection(payload, messages);
+            return new Result(messages, Optional.empty());
+        } catch (Malformed malformed) {
+            return new Result(messages, Optional.of(malformed.getMessage()));
+        }
+    }
+
+    private void readSection(ByteBuffer payload, List<MidiMessage> messages) throws Malformed {
+        int flags = octet(payload);
+        int length = flags & 0x0F;
+        if ((flags & 0x80) != 0) {
+            length = length << 8 | octet(payload);
+        }
+        if (length > payload.remaining()) {
+            throw new Malformed("the packet says " + length + " bytes of commands and has " + payload.remaining());
+        }
+        ByteBuffer list = payload.slice(payload.position(), length);
+        boolean firstHasDelta = (flags & 0x20) != 0;
+        int running = 0;
+        for (boolean first = true; list.hasRemaining(); first = false) {
+            if (!first || firstHasDelta) {
+                skipDelta(list);
+            }
+            if (list.hasRemaining()) {
+                running = readCommand(list, running, messages);
+            }
+        }
+    }
+
+    /** @return the running status for the next command, 0 for none */
+    private int readCommand(ByteBuffer list, int running, List<MidiMessage> messages) throws Malformed {
+        int octet = list.get(list.position()) & 0xFF;
+        if (octet >= 0xF8) {
+            list.get();
+            RealTime.of(octet).ifPresent(messages::add);
+            return running;
+        }
+        int status = octet >= 0x80 ? list.get() & 0xFF : running;
+        if (status == 0) {
+            throw new Malformed("a command has no status");
+        }
+        if (status == 0xF0 || status == 0xF7) {
+            readExclusive(list, status, messages);
+            return 0;
+        }
+        if (status == 0xF4 || status == 0xF5) {
+            return 0;
+        }
+        int needed = MidiParser.dataBytes(status);
+        int one = needed > 0 ? data(list) : 0;
+        int two = needed > 1 ? data(list) : 0;
+        if (status >= 0xF0) {
+            messages.add(SystemCommon.decode(status, one, two));
+            return 0;
+        }
+        messages.add(ChannelMessage.decode(status, one, two));
+        return status;
+    }
+
+    private void readExclusive(ByteBuffer list, int opening, List<MidiMessage> messages) throws Malformed {
+        if (opening == 0xF0) {
+            exclusive.reset();
+            inExclusive = true;
+        }
+        int octet = octet(list);
+        while (octet < 0x80 || octet >= 0xF8) {
+            if (octet >= 0xF8) {
+                RealTime.of(octet).ifPresent(messages::add);
+            } else if (exclusive.size() >= MOST_EXCLUSIVE_BYTES) {
+                inExclusive = false;
+            } else if (inExclusive) {
+                exclusive.write(octet);
+            }
+            octet = octet(list);
+        }
+        // F0 closes a segment that goes on in a later one; F7 closes the whole; F4 takes it back.
+        if (octet == 0xF7 && inExclusive) {
+            messages.add(Exclusive.decode(Bytes.copyOf(exclusive.toByteArray())));
+        }
+        if (octet != 0xF0) {
+            exclusive.reset();
+            inExclusive = false;
+        }
+    }
+
+    private static void skipDelta(ByteBuffer list) throws Malformed {
+        for (int i = 0; i < 4; i++) {
+            if ((octet(list) & 0x80) == 0) {
+                return;
+            }
+        }
+        throw new Malformed("a delta time is longer than four bytes");
+    }
+
+    private static int octet(ByteBuffer in) throws Malformed {
+        if (!in.hasRemaining()) {
+            throw new Malformed("the packet ends inside a command");
+        }
+        return in.get() & 0xFF;
+    }
+
+    private static int data(ByteBuffer list) throws Malformed {
+        int octet = octet(list);
+        if (octet >= 0x80) {
+            throw new Malformed("a status stands where data must be");
+        }
+        return octet;
+    }
+}
