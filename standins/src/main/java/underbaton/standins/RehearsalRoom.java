@@ -1,0 +1,57 @@
+package underbaton.standins;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.ThreadFactory;
+import java.util.stream.IntStream;
+import underbaton.core.perform.Clock;
+
+/** All stand-ins, each on its own port from a first one upwards, two ports apart. */
+public final class RehearsalRoom implements AutoCloseable {
+
+    /** The names that the demo shows' rigs give them, in the order of their ports. */
+    public static final List<String> NAMES =
+            List.of("FOH lights", "River screen", "Words screen", "Camera switcher", "Sound console");
+
+    private final List<StandIn> standIns;
+
+    /**
+     * @param firstPort of the first stand-in
+     * @param watcher called after any change on a wire's thread; must return at once
+     */
+    public RehearsalRoom(InetAddress bind, int firstPort, Clock clock, ThreadFactory threads, Runnable watcher) {
+        List<Model> models = List.of(
+                new FohLights(), new RiverScreen(), new WordsScreen(), new CameraSwitcher(), new SoundConsole());
+        standIns = IntStream.range(0, models.size())
+                .mapToObj(i ->
+                        new StandIn(NAMES.get(i), models.get(i), bind, portOf(firstPort, i), clock, threads, watcher))
+                .toList();
+    }
+
+    /** The port of the stand-in at a place of {@link #NAMES}. */
+    public static int portOf(int firstPort, int place) {
+        return firstPort + 2 * place;
+    }
+
+    public List<StandIn> standIns() {
+        return standIns;
+    }
+
+    public Optional<StandIn> named(String name) {
+        return standIns.stream().filter(s -> s.name().equals(name)).findFirst();
+    }
+
+    /** @throws IOException when a port is taken; those before it are on then */
+    public void switchOn() throws IOException {
+        for (StandIn standIn : standIns) {
+            standIn.switchOn();
+        }
+    }
+
+    @Override
+    public void close() {
+        standIns.forEach(StandIn::close);
+    }
+}

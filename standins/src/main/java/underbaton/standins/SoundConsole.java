@@ -1,0 +1,73 @@
+package underbaton.standins;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.MidiMessage;
+
+/**
+ * A mixing console of sixteen strips. A program on its first channel recalls a scene: a position for every fader, with
+ * all mutes off and pans centred. One controller a strip, counted from 0: on the first channel it moves the fader, on
+ * the second it mutes (64 and over is muted), on the third it pans (0 left, 127 right).
+ */
+public final class SoundConsole implements Model.Midi {
+
+    public static final int STRIPS = 16;
+
+    /**
+     * @param fader 0–127
+     * @param pan 0 left – 127 right
+     */
+    public record Strip(String name, int fader, boolean muted, int pan) {}
+
+    /** @param scene 1 for the first, as its display prints it; 0 when none was recalled */
+    public record State(int scene, List<Strip> strips) {}
+
+    private static final int FADERS = 4;
+    private static final int MUTES = 5;
+    private static final int PANS = 6;
+    private static final int SCENES = 20;
+    private static final int CENTRE = 64;
+    private static final List<String> NAMES = List.of(
+            "Vox 1", "Vox 2", "Vox 3", "Vox 4", "Gtr", "Bass", "Keys L", "Keys R", "Kick", "Snare", "Tom", "Over",
+            "Click", "Bed", "Film", "Room");
+
+    private volatile State state = new State(0, strips(0));
+
+    /** Every scene has its own, made-up, fader positions. */
+    private static List<Strip> strips(int scene) {
+        List<Strip> strips = new ArrayList<>();
+        for (int i = 0; i < STRIPS; i++) {
+            int fader = scene == 0 ? 0 : 20 + (scene * 37 + i * 29) % 90;
+            strips.add(new Strip(NAMES.get(i), fader, false, CENTRE));
+        }
+        return Collections.unmodifiableList(strips);
+    }
+
+    @Override
+    public void hear(MidiMessage message, long nanos) {
+        if (message instanceof ProgramChange p && p.channel() == FADERS && p.program() < SCENES) {
+            state = new State(p.program() + 1, strips(p.program() + 1));
+        } else if (message instanceof ControlChange c && c.controller() < STRIPS) {
+            Strip strip = state.strips.get(c.controller());
+            switch (c.channel()) {
+                case FADERS -> put(c.controller(), new Strip(strip.name, c.value(), strip.muted, strip.pan));
+                case MUTES -> put(c.controller(), new Strip(strip.name, strip.fader, c.value() >= CENTRE, strip.pan));
+                case PANS -> put(c.controller(), new Strip(strip.name, strip.fader, strip.muted, c.value()));
+                default -> {}
+            }
+        }
+    }
+
+    private void put(int index, Strip strip) {
+        List<Strip> strips = new ArrayList<>(state.strips);
+        strips.set(index, strip);
+        state = new State(state.scene, Collections.unmodifiableList(strips));
+    }
+
+    public State state() {
+        return state;
+    }
+}

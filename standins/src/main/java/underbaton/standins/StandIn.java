@@ -1,0 +1,123 @@
+package underbaton.standins;
+
+import java.io.IOException;
+import java.net.InetAddress;
+import java.util.List;
+import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.atomic.AtomicLong;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.perform.Clock;
+import underbaton.wire.osc.OscInlet;
+import underbaton.wire.session.Peer;
+import underbaton.wire.session.SessionEndpoint;
+
+/**
+ * A simulated machine with its plug in a real wire: it hears only what arrives at its port, and can be switched off and
+ * on like the real thing. Its model keeps its state while it is off.
+ */
+public final class StandIn implements AutoCloseable {
+
+    private final String name;
+    private final Model model;
+    private final int port;
+    private final InetAddress bind;
+    private final Clock clock;
+    private final ThreadFactory threads;
+    private final Runnable watcher;
+    private final AtomicLong heard = new AtomicLong();
+    private AutoCloseable plug;
+    private volatile boolean on;
+
+    /**
+     * @param port control port of a MIDI machine (data is the next one), or the OSC port
+     * @param watcher called after each change on the wire's thread; must return at once
+     */
+    public StandIn(
+            String name,
+            Model model,
+            InetAddress bind,
+            int port,
+            Clock clock,
+            ThreadFactory threads,
+            Runnable watcher) {
+        this.name = name;
+        this.model = model;
+        this.bind = bind;
+        this.port = port;
+        this.clock = clock;
+        this.threads = threads;
+        this.watcher = watcher;
+    }
+
+    public String name() {
+        return name;
+    }
+
+    public Model model() {
+        return model;
+    }
+
+    public int port() {
+        return port;
+    }
+
+    public boolean isOn() {
+        return on;
+    }
+
+    /** How many messages have come in since it was made. */
+    public long heard() {
+        return heard.get();
+    }
+
+    /** @throws IOException when its port is taken */
+    public synchronized void switchOn() throws IOException {
+        if (on) {
+            return;
+        }
+        plug = model instanceof Model.Midi midi ? midiPlug(midi) : oscPlug((Model.Osc) model);
+        on = true;
+        watcher.run();
+    }
+
+    public synchronized void switchOff() {
+        if (!on) {
+            return;
+        }
+        on = false;
+        try {
+            plug.close();
+        } catch (Exception alreadyGone) {
+            throw new IllegalStateException("the stand-in “" + name + "” could not be switched off", alreadyGone);
+        }
+        watcher.run();
+    }
+
+    @Override
+    public void close() {
+        switchOff();
+    }
+
+    private AutoCloseable midiPlug(Model.Midi midi) throws IOException {
+        return new SessionEndpoint(name, bind, port, clock, threads, new SessionEndpoint.Ear() {
+            @Override
+            public void heard(Peer peer, MidiMessage message, long arrivalNanos) {
+                midi.hear(message, arrivalNanos);
+                heard.incrementAndGet();
+                watcher.run();
+            }
+        });
+    }
+
+    private AutoCloseable oscPlug(Model.Osc osc) throws IOException {
+        return new OscInlet(bind, port, threads, message -> {
+            List<OscMessage> answers = osc.hear(message);
+            if (!message.arguments().isEmpty()) {
+                heard.incrementAndGet();
+                watcher.run();
+            }
+            return answers;
+        });
+    }
+}
