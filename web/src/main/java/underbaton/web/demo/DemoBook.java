@@ -1,0 +1,134 @@
+package underbaton.web.demo;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Start;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Wording;
+import underbaton.standins.RehearsalRoom;
+
+/** Reads a demo show from its text: a line a device, phrase, item or cue, with bars between the fields. */
+final class DemoBook {
+
+    private static final String LOOPBACK = "127.0.0.1";
+
+    private final int firstPort;
+    private final String text;
+    private Show show;
+
+    /** @param firstPort of the stand-ins, which its devices are reached at */
+    DemoBook(String resource, int firstPort) {
+        this.firstPort = firstPort;
+        try (InputStream in = DemoBook.class.getResourceAsStream(resource)) {
+            text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+        } catch (IOException unreadable) {
+            throw new UncheckedIOException(unreadable);
+        }
+    }
+
+    String name() {
+        return text.lines()
+                .filter(l -> l.startsWith("show "))
+                .map(l -> l.substring(5))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** Fills an empty show. */
+    Show writeInto(Show empty) {
+        show = empty;
+        text.lines().filter(l -> !l.isBlank() && !l.startsWith("#")).forEach(this::line);
+        return show;
+    }
+
+    private void line(String line) {
+        List<String> fields =
+                Arrays.stream(line.split("\\|")).map(String::strip).toList();
+        String first = fields.get(0);
+        if (first.startsWith("device ")) {
+            device(first.substring(7), fields.get(1), fields.subList(2, fields.size()));
+        } else if (first.startsWith("phrase ")) {
+            phrase(first.substring(7), fields.get(1), fields.get(2));
+        } else if (first.startsWith("item ")) {
+            String[] length = fields.get(2).split(":");
+            int seconds = Integer.parseInt(length[0]) * 60 + Integer.parseInt(length[1]);
+            ItemKind kind = ItemKind.valueOf(first.substring(5).toUpperCase(Locale.ROOT));
+            show = show.withItem(
+                    new Item(0, kind, fields.get(1), seconds, List.of()),
+                    show.items().size());
+        } else if (!first.startsWith("show ")) {
+            cue(fields);
+        }
+    }
+
+    private void device(String department, String name, List<String> settings) {
+        int port = RehearsalRoom.portOf(firstPort, RehearsalRoom.NAMES.indexOf(name));
+        Connection connection = new Connection.NetworkMidi(LOOPBACK, port);
+        int channel = 0;
+        int lead = 0;
+        int firstProgram = 0;
+        for (String setting : settings) {
+            String value = setting.substring(setting.lastIndexOf(' ') + 1);
+            if (setting.startsWith("osc")) {
+                connection = new Connection.Osc(LOOPBACK, port, value);
+            } else if (setting.startsWith("channel")) {
+                channel = Numbering.wireChannel(Integer.parseInt(value));
+            } else if (setting.startsWith("lead")) {
+                lead = Integer.parseInt(value);
+            } else {
+                firstProgram = Integer.parseInt(value);
+            }
+        }
+        show = show.withDevice(new Device(
+                0,
+                name,
+                Department.valueOf(department),
+                connection,
+                channel,
+                new Numbering(firstProgram, 0, -2),
+                lead,
+                List.of()));
+    }
+
+    private void phrase(String effect, String name, String says) {
+        Device device = show.devices().get(show.devices().size() - 1);
+        boolean guarded = effect.startsWith("guarded ");
+        Effect does = Effect.valueOf(effect.replace("guarded ", "").toUpperCase(Locale.ROOT));
+        show = show.withPhrase(
+                device.id(), new Phrase(0, name, new Wording(device.numbering()).read(says), does, guarded));
+    }
+
+    private void cue(List<String> fields) {
+        List<Call> calls = new ArrayList<>();
+        for (String phrase : fields.get(3).split(";")) {
+            calls.add(call(phrase.strip()));
+        }
+        int itemId = show.items().get(show.items().size() - 1).id();
+        show = show.withCue(
+                itemId, new Cue(0, CueNumber.of(fields.get(0)), Start.of(fields.get(1)), fields.get(2), calls, 0));
+    }
+
+    private Call call(String phrase) {
+        return show.devices().stream()
+                .flatMap(d -> d.phraseNamed(phrase).map(p -> new Call(d.id(), p.id())).stream())
+                .findFirst()
+                .orElseThrow(() -> new IllegalStateException("the demo calls an unknown phrase: " + phrase));
+    }
+}

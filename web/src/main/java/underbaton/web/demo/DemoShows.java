@@ -1,0 +1,74 @@
+package underbaton.web.demo;
+
+import java.util.List;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.boot.ApplicationArguments;
+import org.springframework.boot.ApplicationRunner;
+import org.springframework.stereotype.Component;
+import underbaton.core.cue.Show;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Device;
+import underbaton.standins.RehearsalRoom;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/**
+ * Puts the two demo shows on the shelf where they are missing, points their machines at the stand-ins' ports of this
+ * run, and opens the first. What a person has changed in them stays.
+ */
+@Component
+class DemoShows implements ApplicationRunner {
+
+    private static final List<String> BOOKS = List.of("/demo/ferryman.book", "/demo/vigil.book");
+
+    private final boolean wanted;
+    private final int firstPort;
+    private final Shows shows;
+    private final Stage stage;
+
+    DemoShows(
+            @Value("${baton.demo}") boolean wanted,
+            @Value("${baton.standins.port}") int firstPort,
+            Shows shows,
+            Stage stage) {
+        this.wanted = wanted;
+        this.firstPort = firstPort;
+        this.shows = shows;
+        this.stage = stage;
+    }
+
+    @Override
+    public void run(ApplicationArguments arguments) {
+        if (!wanted) {
+            return;
+        }
+        for (String resource : BOOKS) {
+            DemoBook book = new DemoBook(resource, firstPort);
+            Show show = shows.all().stream()
+                    .filter(s -> s.name().equals(book.name()))
+                    .findFirst()
+                    .orElseGet(() -> shows.create(book.name(), book::writeInto));
+            pointAtStandIns(show);
+        }
+        if (stage.openShow().isEmpty()) {
+            shows.all().stream().findFirst().ifPresent(s -> stage.open(s.id()));
+        }
+    }
+
+    private void pointAtStandIns(Show show) {
+        for (Device device : show.devices()) {
+            int place = RehearsalRoom.NAMES.indexOf(device.name());
+            int port = RehearsalRoom.portOf(firstPort, place);
+            Connection now = device.connection();
+            if (place >= 0 && now.host().equals("127.0.0.1") && now.port() != port) {
+                Connection moved = now instanceof Connection.Osc osc
+                        ? new Connection.Osc(osc.host(), port, osc.question())
+                        : new Connection.NetworkMidi(now.host(), port);
+                shows.edit(
+                        show.id(),
+                        "point at the stand-ins",
+                        s -> s.withDevice(s.device(device.id()).orElseThrow().withConnection(moved)));
+            }
+        }
+    }
+}

@@ -1,0 +1,92 @@
+package underbaton.web.desk;
+
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Show;
+import underbaton.core.perform.Standing;
+import underbaton.core.rig.Refusal;
+import underbaton.web.live.Live;
+import underbaton.web.live.Painting;
+import underbaton.web.page.Pages;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** The Desk: orders go straight to the performer, and the page follows by events. */
+@Controller
+class DeskController {
+
+    private final Shows shows;
+    private final Stage stage;
+    private final Pages pages;
+
+    DeskController(Shows shows, Stage stage, Pages pages, Live live, Painting painting) {
+        this.shows = shows;
+        this.stage = stage;
+        this.pages = pages;
+        live.paints("desk", showId -> paint(painting, showId));
+        live.paints(
+                "lamps",
+                showId ->
+                        stage.isOpen(showId) ? painting.of("page/lamps", "lamps", Map.of("lamps", stage.lamps())) : "");
+    }
+
+    private String paint(Painting painting, int showId) {
+        Optional<Show> show = shows.find(showId);
+        Optional<Standing> standing = stage.standing(showId);
+        return show.isPresent() && standing.isPresent()
+                ? painting.of("desk/desk", "open", Map.of("desk", DeskView.of(show.get(), standing.get())))
+                : "";
+    }
+
+    @GetMapping("/shows/{showId}/desk")
+    String page(@PathVariable int showId, Model model) {
+        Show show = pages.open(showId, "Desk", model);
+        stage.standing(showId).ifPresent(s -> model.addAttribute("desk", DeskView.of(show, s)));
+        model.addAttribute("lamps", stage.lamps());
+        return "desk/desk";
+    }
+
+    @PostMapping("/shows/{showId}/desk/go")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void go(@PathVariable int showId) {
+        stage.performer(showId).go();
+    }
+
+    @PostMapping("/shows/{showId}/desk/back")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void back(@PathVariable int showId) {
+        stage.performer(showId).back();
+    }
+
+    @PostMapping("/shows/{showId}/desk/next")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void next(@PathVariable int showId) {
+        stage.performer(showId).next();
+    }
+
+    @PostMapping("/shows/{showId}/desk/stop")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void stop(@PathVariable int showId) {
+        stage.performer(showId).stopAll();
+    }
+
+    @PostMapping("/shows/{showId}/desk/jump")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void jump(@PathVariable int showId, @RequestParam String number) {
+        CueNumber wanted = CueNumber.of(number);
+        Cue cue = shows.get(showId)
+                .cueNumbered(wanted)
+                .orElseThrow(() -> new Refusal("number", "There is no cue " + wanted + " in this show."));
+        stage.performer(showId).jump(cue.id());
+    }
+}

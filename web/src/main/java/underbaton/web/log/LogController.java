@@ -1,0 +1,84 @@
+package underbaton.web.log;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Locale;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+import underbaton.core.traffic.Entry;
+import underbaton.core.traffic.Traffic;
+import underbaton.web.live.Live;
+import underbaton.web.page.Pages;
+
+/** The Log: the wire as bytes with times. */
+@Controller
+class LogController {
+
+    private static final int MOST_ROWS = 400;
+    private static final DateTimeFormatter TIME =
+            DateTimeFormatter.ofPattern("HH:mm:ss.SSSSSS").withZone(ZoneId.systemDefault());
+
+    private final Traffic traffic;
+    private final Pages pages;
+
+    /** One line as the page prints it. */
+    public record Line(Entry entry, String time, String bytes) {
+        static Line of(Entry entry) {
+            Instant at = Instant.EPOCH.plus(entry.epochMicros(), ChronoUnit.MICROS);
+            return new Line(entry, TIME.format(at), entry.bytes().hex());
+        }
+    }
+
+    LogController(Traffic traffic, Pages pages, Live live) {
+        this.traffic = traffic;
+        this.pages = pages;
+        live.paints("log", showId -> Long.toString(traffic.last()));
+        traffic.watch(() -> live.changed("log"));
+    }
+
+    @GetMapping("/shows/{showId}/log")
+    String page(@PathVariable int showId, Model model) {
+        pages.open(showId, "Log", model);
+        rows(showId, 0, 0, "", "", model);
+        return "log/log";
+    }
+
+    /** Lines after a number that fit the filters, newest first. */
+    @GetMapping("/shows/{showId}/log/rows")
+    String rows(
+            @PathVariable int showId,
+            @RequestParam(defaultValue = "0") long after,
+            @RequestParam(defaultValue = "0") int device,
+            @RequestParam(defaultValue = "") String direction,
+            @RequestParam(defaultValue = "") String text,
+            Model model) {
+        String wanted = text.strip().toLowerCase(Locale.ROOT);
+        List<Line> lines = traffic.after(after, Integer.MAX_VALUE).stream()
+                .filter(e -> e.showId() == showId)
+                .filter(e -> device == 0 || e.deviceId() == device)
+                .filter(e -> direction.isEmpty()
+                        || direction.equals("trouble") && !e.trouble().isEmpty()
+                        || e.direction().name().equalsIgnoreCase(direction))
+                .map(Line::of)
+                .filter(l -> wanted.isEmpty() || says(l, wanted))
+                .sorted((a, b) -> Long.compare(b.entry().number(), a.entry().number()))
+                .limit(MOST_ROWS)
+                .toList();
+        model.addAttribute("lines", lines);
+        model.addAttribute("last", traffic.last());
+        return "log/log :: rows";
+    }
+
+    private static boolean says(Line line, String wanted) {
+        Entry e = line.entry();
+        return (e.device() + " " + line.bytes() + " " + e.meaning() + " " + e.cause() + " " + e.trouble())
+                .toLowerCase(Locale.ROOT)
+                .contains(wanted);
+    }
+}

@@ -1,0 +1,36 @@
+package underbaton.web.page;
+
+import java.util.List;
+import org.springframework.stereotype.Component;
+import org.springframework.ui.Model;
+import underbaton.core.cue.Show;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** What every page of a show needs: the show, its thumb index, whether it is on the desk. */
+@Component
+public class Pages {
+
+    /** The index tabs, in the order of the work. */
+    private static final List<String> TABS = List.of("Rig", "Book", "Desk", "Room", "Log");
+
+    private final Shows shows;
+    private final Stage stage;
+
+    Pages(Shows shows, Stage stage) {
+        this.shows = shows;
+        this.stage = stage;
+    }
+
+    /** Puts the common parts into the model and answers the show. */
+    public Show open(int showId, String tab, Model model) {
+        Show show = shows.get(showId);
+        model.addAttribute("show", show);
+        model.addAttribute("tab", tab);
+        model.addAttribute("tabs", TABS);
+        model.addAttribute("onDesk", stage.isOpen(showId));
+        model.addAttribute(
+                "otherShow", stage.openShow().filter(s -> s.id() != showId).orElse(null));
+        return show;
+    }
+}

@@ -1,0 +1,52 @@
+package underbaton.web.page;
+
+import java.sql.SQLException;
+import org.springframework.dao.DataAccessException;
+import org.springframework.http.HttpStatus;
+import org.springframework.transaction.TransactionException;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.ControllerAdvice;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.rig.Refusal;
+import underbaton.web.shows.NoSuchShow;
+import underbaton.web.stage.NotOnDesk;
+
+/** Tells a person what could not be done, in the notice line of the page; what was typed stays where it is. */
+@ControllerAdvice
+class Trouble {
+
+    @ExceptionHandler(Refusal.class)
+    @ResponseStatus(HttpStatus.UNPROCESSABLE_CONTENT)
+    String refused(Refusal refusal, Model model) {
+        return notice(refusal.getMessage(), refusal.field(), model);
+    }
+
+    @ExceptionHandler({DataAccessException.class, TransactionException.class, SQLException.class})
+    @ResponseStatus(HttpStatus.SERVICE_UNAVAILABLE)
+    String databaseAway(Model model) {
+        return notice(
+                "The database does not answer, so nothing was changed. The show goes on from memory; what you typed "
+                        + "is still here: try again when the database is back (./baton start brings it back).",
+                "",
+                model);
+    }
+
+    @ExceptionHandler(NotOnDesk.class)
+    @ResponseStatus(HttpStatus.CONFLICT)
+    String notOnDesk(Model model) {
+        return notice("This show is not on the desk. Put it there first: Shows, then its name.", "", model);
+    }
+
+    @ExceptionHandler(NoSuchShow.class)
+    @ResponseStatus(HttpStatus.NOT_FOUND)
+    String noSuchShow() {
+        return "page/gone";
+    }
+
+    private static String notice(String words, String field, Model model) {
+        model.addAttribute("words", words);
+        model.addAttribute("field", field);
+        return "page/notice :: notice";
+    }
+}

@@ -1,0 +1,57 @@
+package underbaton.web.room;
+
+import java.util.List;
+import java.util.stream.IntStream;
+import underbaton.core.perform.Clock;
+import underbaton.standins.CameraSwitcher;
+import underbaton.standins.FohLights;
+import underbaton.standins.Model;
+import underbaton.standins.RehearsalRoom;
+import underbaton.standins.RiverScreen;
+import underbaton.standins.SoundConsole;
+import underbaton.standins.StandIn;
+import underbaton.standins.WordsScreen;
+
+/**
+ * The stand-ins' states at one moment.
+ *
+ * @param clipSinceMillis how long ago the running clip was started, so that a page can count on by itself
+ * @param cameras in order, the one on air true
+ */
+public record RoomView(
+        List<StandIn> machines,
+        FohLights.State lights,
+        RiverScreen.State video,
+        long clipSinceMillis,
+        WordsScreen.State words,
+        List<Boolean> cameras,
+        SoundConsole.State console) {
+
+    static RoomView of(RehearsalRoom room, Clock clock) {
+        RiverScreen.State video = model(room, RiverScreen.class).state();
+        int onAir = model(room, CameraSwitcher.class).program();
+        return new RoomView(
+                room.standIns(),
+                model(room, FohLights.class).state(),
+                video,
+                (clock.nanos() - video.startedNanos()) / 1_000_000,
+                model(room, WordsScreen.class).state(),
+                IntStream.rangeClosed(1, CameraSwitcher.CAMERAS)
+                        .mapToObj(i -> i == onAir)
+                        .toList(),
+                model(room, SoundConsole.class).state());
+    }
+
+    public boolean on(String name) {
+        return machines.stream().anyMatch(m -> m.name().equals(name) && m.isOn());
+    }
+
+    private static <M extends Model> M model(RehearsalRoom room, Class<M> kind) {
+        return room.standIns().stream()
+                .map(StandIn::model)
+                .filter(kind::isInstance)
+                .map(kind::cast)
+                .findFirst()
+                .orElseThrow();
+    }
+}

@@ -1,0 +1,57 @@
+package underbaton.web.shows;
+
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import underbaton.web.stage.Stage;
+
+/** The shelf of shows. */
+@Controller
+class ShowsController {
+
+    private final Shows shows;
+    private final Stage stage;
+
+    ShowsController(Shows shows, Stage stage) {
+        this.shows = shows;
+        this.stage = stage;
+    }
+
+    @GetMapping("/")
+    String page(Model model) {
+        model.addAttribute("shows", shows.all());
+        model.addAttribute("openId", stage.openShow().map(s -> s.id()).orElse(0));
+        return "shows/shows";
+    }
+
+    @PostMapping("/shows")
+    String create(@RequestParam String name) {
+        int id = shows.create(name).id();
+        stage.open(id);
+        return "redirect:/shows/" + id + "/rig";
+    }
+
+    @PostMapping("/shows/{showId}/open")
+    String open(@PathVariable int showId, @RequestParam(defaultValue = "book") String then) {
+        stage.open(showId);
+        return "redirect:/shows/" + showId + "/" + (then.matches("[a-z]+") ? then : "book");
+    }
+
+    @PostMapping("/shows/{showId}/rename")
+    String rename(@PathVariable int showId, @RequestParam String name) {
+        shows.edit(showId, "rename the show", s -> s.renamed(name));
+        return "redirect:/";
+    }
+
+    @PostMapping("/shows/{showId}/delete")
+    String delete(@PathVariable int showId) {
+        if (stage.isOpen(showId)) {
+            stage.close();
+        }
+        shows.delete(showId);
+        return "redirect:/";
+    }
+}

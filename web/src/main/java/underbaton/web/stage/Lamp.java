@@ -1,0 +1,22 @@
+package underbaton.web.stage;
+
+import underbaton.core.rig.Device;
+
+/**
+ * How a device of the open show is doing, for the lamps of Rig and Desk.
+ *
+ * @param roundTrip printed with its unit; empty when it was not measured
+ * @param lastSent printed with its unit; empty before the first message
+ * @param words what is wrong and what to do; empty when it is reached
+ */
+public record Lamp(Device device, boolean reached, String roundTrip, String lastHeard, String lastSent, String words) {
+
+    /** One short line beside the lamp. */
+    public String line() {
+        if (!reached) {
+            return words;
+        }
+        String trip = roundTrip.isEmpty() ? "reached" : roundTrip;
+        return lastSent.isEmpty() ? trip : trip + ", " + lastSent;
+    }
+}

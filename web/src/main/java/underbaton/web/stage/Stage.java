@@ -1,0 +1,240 @@
+package underbaton.web.stage;
+
+import jakarta.annotation.PreDestroy;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
+import org.springframework.stereotype.Component;
+import underbaton.core.cue.Show;
+import underbaton.core.midi.Bytes;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.perform.Clock;
+import underbaton.core.perform.Lane;
+import underbaton.core.perform.Performer;
+import underbaton.core.perform.PerformerThread;
+import underbaton.core.perform.Sending;
+import underbaton.core.perform.Standing;
+import underbaton.core.plan.Planner;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Wording;
+import underbaton.core.traffic.Entry;
+import underbaton.core.traffic.Traffic;
+import underbaton.web.live.Live;
+import underbaton.web.shows.Shows;
+import underbaton.wire.Health;
+import underbaton.wire.Link;
+import underbaton.wire.Switchboard;
+
+/**
+ * The one show that is on the desk: its performer, its devices' ways out and queues. It runs from memory alone; an edit
+ * reaches it the moment it is saved.
+ */
+@Component
+public class Stage {
+
+    private static final long LAMP_PAUSE_NANOS = TimeUnit.SECONDS.toNanos(1);
+
+    private final Shows shows;
+    private final Switchboard switchboard;
+    private final Traffic traffic;
+    private final Clock clock;
+    private final ThreadFactory threads;
+    private final Live live;
+    private volatile Map<Integer, Post> posts = Map.of();
+    private volatile Running running;
+    private volatile boolean closed;
+
+    /** The open show. */
+    private record Running(int showId, Performer performer, PerformerThread thread) {}
+
+    Stage(Shows shows, Switchboard switchboard, Traffic traffic, Clock clock, ThreadFactory threads, Live live) {
+        this.shows = shows;
+        this.switchboard = switchboard;
+        this.traffic = traffic;
+        this.clock = clock;
+        this.threads = threads;
+        this.live = live;
+        shows.watch(this::changed);
+        threads.newThread(this::keepLampsFresh).start();
+    }
+
+    // ---- which show
+
+    public boolean isOpen(int showId) {
+        Running now = running;
+        return now != null && now.showId == showId;
+    }
+
+    public Optional<Show> openShow() {
+        Running now = running;
+        return now == null ? Optional.empty() : shows.find(now.showId);
+    }
+
+    /** Puts a show on the desk, and the one that was there away; does nothing when it is there already. */
+    public synchronized void open(int showId) {
+        if (isOpen(showId)) {
+            return;
+        }
+        close();
+        Show show = shows.get(showId);
+        connect(show);
+        Performer performer = new Performer(clock, Planner.plan(show), new ToPosts(), s -> live.changed("desk"));
+        running = new Running(showId, performer, new PerformerThread(performer, threads));
+    }
+
+    /** Takes the open show from the desk; its devices are let go. */
+    @PreDestroy
+    public synchronized void close() {
+        Running now = running;
+        running = null;
+        if (now != null) {
+            now.thread.close();
+        }
+        posts.values().forEach(this::letGo);
+        posts = Map.of();
+    }
+
+    /**
+     * The performer of a show that must be the open one.
+     *
+     * @throws NotOnDesk when another show is, or none
+     */
+    public Performer performer(int showId) {
+        Running now = running;
+        if (now == null || now.showId != showId) {
+            throw new NotOnDesk();
+        }
+        return now.performer;
+    }
+
+    public Optional<Standing> standing(int showId) {
+        Running now = running;
+        return now != null && now.showId == showId ? Optional.of(now.performer.standing()) : Optional.empty();
+    }
+
+    // ---- edits
+
+    private synchronized void changed(Show show) {
+        if (isOpen(show.id())) {
+            connect(show);
+            running.performer.adopt(Planner.plan(show));
+        }
+        live.changed("book");
+        live.changed("lamps");
+    }
+
+    /** Keeps the ways out that still fit, opens the new ones and lets the others go. */
+    private void connect(Show show) {
+        Map<Integer, Post> next = new LinkedHashMap<>();
+        List<Post> gone = new ArrayList<>(posts.values());
+        for (Device device : show.devices()) {
+            Post old = posts.get(device.id());
+            if (old != null && old.device().connection().equals(device.connection())) {
+                old.lane().rename(device);
+                next.put(device.id(), new Post(device, old.link(), old.lane()));
+                gone.remove(old);
+            } else {
+                next.put(device.id(), newPost(show.id(), device));
+            }
+        }
+        posts = next;
+        gone.forEach(this::letGo);
+    }
+
+    private Post newPost(int showId, Device device) {
+        Link link = switchboard.connect(device.connection(), new Link.Ear() {
+            @Override
+            public void heard(Message message) {
+                logHeard(showId, device, message);
+            }
+
+            @Override
+            public void changed() {
+                live.changed("lamps");
+            }
+        });
+        return new Post(device, link, new Lane(showId, device, link, clock, traffic, threads));
+    }
+
+    private void letGo(Post post) {
+        post.lane().close();
+        switchboard.giveBack(post.device().connection());
+    }
+
+    private void logHeard(int showId, Device device, Message message) {
+        Bytes bytes = message instanceof MidiMessage midi ? midi.encode() : Bytes.NONE;
+        traffic.add(new Entry(
+                0,
+                clock.epochMicros(),
+                Entry.Direction.IN,
+                showId,
+                device.id(),
+                device.name(),
+                bytes,
+                new Wording(device.numbering()).tell(message),
+                "",
+                0,
+                ""));
+    }
+
+    private final class ToPosts implements Performer.Outbox {
+        @Override
+        public void send(Sending sending) {
+            Post post = posts.get(sending.deviceId());
+            if (post != null) {
+                post.lane().send(sending);
+            }
+        }
+
+        @Override
+        public void clear() {
+            posts.values().forEach(p -> p.lane().clear());
+        }
+    }
+
+    // ---- lamps
+
+    public List<Lamp> lamps() {
+        return posts.values().stream().map(this::lamp).toList();
+    }
+
+    private Lamp lamp(Post post) {
+        Health health = post.link().health();
+        Lane.Last last = post.lane().last();
+        long now = clock.nanos();
+        String trip = health.roundTripMicros() < 0 ? "" : "%.1f ms".formatted(health.roundTripMicros() / 1000.0);
+        String heard = health.lastHeardNanos() == 0 ? "" : ago(now - health.lastHeardNanos());
+        String sent = last.atNanos() == 0 ? "" : "sent " + ago(now - last.atNanos()) + late(last.lateMicros());
+        return new Lamp(post.device(), health.reached(), trip, heard, sent, health.words());
+    }
+
+    private static String late(long micros) {
+        return micros < 5000 ? "" : ", " + micros / 1000 + " ms late";
+    }
+
+    private static String ago(long nanos) {
+        long seconds = TimeUnit.NANOSECONDS.toSeconds(nanos);
+        if (seconds < 1) {
+            return "just now";
+        }
+        return seconds < 60 ? seconds + " s ago" : seconds / 60 + " min ago";
+    }
+
+    private void keepLampsFresh() {
+        while (!closed) {
+            LockSupport.parkNanos(this, LAMP_PAUSE_NANOS);
+            live.changed("lamps");
+        }
+    }
+
+    @PreDestroy
+    void end() {
+        closed = true;
+    }
+}

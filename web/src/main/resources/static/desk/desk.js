@@ -1,0 +1,118 @@
+// The Desk's keys, buttons and clocks. Orders go straight to the performer; the page follows by events.
+(() => {
+  const first = { go: 'Enter', back: 'Backspace', next: 'ArrowDown', previous: 'ArrowUp', stop: 's', jump: '/' };
+  const words = { go: 'GO', back: 'Standby back', next: 'Standby on', previous: 'Standby back (second key)', stop: 'Stop all (held)', jump: 'Jump to a cue' };
+  const orders = { go: 'go', back: 'back', previous: 'back', next: 'next' };
+  const HOLD_MILLIS = 600;
+  const keys = { ...first, ...JSON.parse(localStorage.getItem('baton-desk-keys') || '{}') };
+  const bar = document.querySelector('.bar');
+  const path = (order) => `/shows/${baton.show}/desk/${order}`;
+  const printed = (key) => key.replace(/^Arrow/, '').replace(/^ $/, 'Space').replace(/^[a-z]$/, (c) => c.toUpperCase());
+
+  const labels = () => {
+    const page = document.querySelector('.open-page');
+    if (!page || !bar) return;
+    for (const which of ['go', 'next', 'back']) bar.querySelector(`[data-number=${which}]`).textContent = page.dataset[which];
+    bar.querySelectorAll('[data-key]').forEach((k) => { k.textContent = printed(keys[k.dataset.key]); });
+  };
+
+  // Stop all is held, so that a sleeve on the key does not end the show.
+  let holding = null;
+  const hold = () => {
+    if (holding) return;
+    bar.querySelector('.stop').classList.add('holding');
+    holding = setTimeout(() => { baton.post(path('stop')); release(); }, HOLD_MILLIS);
+  };
+  const release = () => {
+    clearTimeout(holding);
+    holding = null;
+    bar.querySelector('.stop').classList.remove('holding');
+  };
+
+  const doIt = (action) => {
+    if (action === 'jump') document.getElementById('jump-number').focus();
+    else if (orders[action]) baton.post(path(orders[action]));
+  };
+
+  document.addEventListener('keydown', (e) => {
+    if (!bar || baton.typing(e) || e.ctrlKey || e.metaKey || e.altKey) return;
+    const action = Object.keys(keys).find((a) => keys[a].toLowerCase() === e.key.toLowerCase());
+    if (!action) return;
+    e.preventDefault();
+    if (e.repeat) return;
+    if (action === 'stop') hold(); else doIt(action);
+  });
+  document.addEventListener('keyup', (e) => { if (holding && e.key.toLowerCase() === keys.stop.toLowerCase()) release(); });
+
+  bar?.querySelectorAll('button[data-do]').forEach((button) => {
+    const action = button.dataset.do;
+    if (action === 'stop') {
+      button.addEventListener('pointerdown', hold);
+      ['pointerup', 'pointerleave', 'pointercancel'].forEach((end) => button.addEventListener(end, release));
+    } else {
+      // The button gives the focus back, or the next Enter would press it as well as GO.
+      button.addEventListener('click', () => { doIt(action); button.blur(); });
+    }
+  });
+
+  const jump = document.getElementById('jump');
+  jump?.addEventListener('submit', async (e) => {
+    e.preventDefault();
+    const field = jump.querySelector('input');
+    if (await baton.post(path('jump'), { number: field.value })) { field.value = ''; field.blur(); } else field.select();
+  });
+  jump?.addEventListener('keydown', (e) => { if (e.key === 'Escape') { e.target.value = ''; e.target.blur(); } });
+
+  const two = (n) => String(n).padStart(2, '0');
+  const clocks = () => {
+    const now = new Date();
+    document.querySelectorAll('[data-clock]').forEach((e) => { e.textContent = `${two(now.getHours())}:${two(now.getMinutes())}`; });
+    document.querySelectorAll('[data-since]').forEach((e) => {
+      const s = Math.max(0, Math.floor((now - e.dataset.since) / 1000));
+      e.textContent = `${Math.floor(s / 60)}:${two(s % 60)}`;
+    });
+    document.querySelectorAll('[data-until]').forEach((e) => { e.textContent = `${Math.max(0, (e.dataset.until - now) / 1000).toFixed(1)} s`; });
+  };
+
+  // Rebinding: choose a line, press a key.
+  const list = document.querySelector('.keys-list');
+  const drawKeys = () => {
+    list.replaceChildren(...Object.keys(words).map((action) => {
+      const row = document.createElement('tr');
+      const button = Object.assign(document.createElement('button'), { type: 'button', className: 'firm', textContent: printed(keys[action]) });
+      button.addEventListener('click', () => listen(button, action));
+      const name = document.createElement('td');
+      name.textContent = words[action];
+      const cell = document.createElement('td');
+      cell.append(button);
+      row.append(name, cell);
+      return row;
+    }));
+    labels();
+  };
+  const listen = (button, action) => {
+    button.textContent = 'press a key';
+    button.classList.add('listening');
+    button.addEventListener('keydown', (e) => {
+      e.preventDefault();
+      e.stopPropagation();
+      const owner = Object.keys(keys).find((a) => a !== action && keys[a].toLowerCase() === e.key.toLowerCase());
+      if (e.key !== 'Escape' && owner) { button.textContent = `taken by ${words[owner]}`; return; }
+      if (e.key !== 'Escape') { keys[action] = e.key; localStorage.setItem('baton-desk-keys', JSON.stringify(keys)); }
+      drawKeys();
+    }, { once: true });
+  };
+  document.querySelector('[data-keys-reset]')?.addEventListener('click', () => {
+    Object.assign(keys, first);
+    localStorage.removeItem('baton-desk-keys');
+    drawKeys();
+  });
+
+  document.addEventListener('htmx:afterSwap', () => { labels(); clocks(); });
+  document.addEventListener('htmx:sseError', () => baton.tell(null));
+  document.addEventListener('htmx:sseOpen', () => baton.clear());
+  if (list) drawKeys();
+  labels();
+  clocks();
+  setInterval(clocks, 100);
+})();

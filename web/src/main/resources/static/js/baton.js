@@ -1,0 +1,62 @@
+// What all pages share: the notice line, the light, keys that can be rebound.
+(() => {
+  const notice = () => document.getElementById('notice');
+
+  window.baton = {
+    show: document.body.dataset.show,
+
+    /** Posts a form's fields; answers true when it was done, and shows the notice when it was not. */
+    async post(path, fields = {}) {
+      const response = await fetch(path, { method: 'POST', body: new URLSearchParams(fields) }).catch(() => null);
+      if (response && response.ok) { this.clear(); return response; }
+      this.tell(response ? await response.text() : null);
+      return null;
+    },
+
+    tell(html) {
+      notice().innerHTML = html || `<div class="notice" role="alert"><p>Under Baton does not answer. Is it still running? Start it with ./baton demo or ./baton start, then try again.</p></div>`;
+      htmx.process(notice());
+      const field = notice().querySelector('[data-field]')?.dataset.field;
+      document.querySelectorAll('.wrong').forEach((e) => e.classList.remove('wrong'));
+      if (field) document.querySelector(`form.sent [name="${CSS.escape(field)}"], .editing [name="${CSS.escape(field)}"]`)?.classList.add('wrong');
+    },
+
+    say(words) {
+      notice().innerHTML = '<div class="notice plain" role="status"><p></p></div>';
+      notice().querySelector('p').textContent = words;
+      clearTimeout(this.fading);
+      this.fading = setTimeout(() => this.clear(), 4000);
+    },
+
+    clear() { notice().innerHTML = ''; document.querySelectorAll('.wrong').forEach((e) => e.classList.remove('wrong')); },
+
+    typing(event) { return event.target.closest('input, textarea, select, dialog, [contenteditable]') !== null; },
+  };
+
+  // A refusal comes with a status of 4xx or 503 and belongs into the notice line, wherever the request aimed.
+  document.addEventListener('htmx:beforeRequest', (e) => {
+    document.querySelectorAll('form.sent').forEach((f) => f.classList.remove('sent'));
+    e.detail.elt.closest('form')?.classList.add('sent');
+  });
+  document.addEventListener('htmx:beforeSwap', (e) => {
+    const status = e.detail.xhr.status;
+    if (status >= 400) {
+      e.detail.shouldSwap = false;
+      baton.tell(e.detail.xhr.responseText.includes('class="notice') ? e.detail.xhr.responseText : null);
+    } else if (e.detail.requestConfig.verb === 'post') {
+      baton.clear();
+    }
+  });
+  document.addEventListener('htmx:sendError', () => baton.tell(null));
+  document.addEventListener('click', (e) => {
+    if (e.target.closest('[data-close]')) baton.clear();
+    if (e.target.closest('[data-light]')) batonLight();
+    const opener = e.target.closest('[data-opens]');
+    if (opener) document.getElementById(opener.dataset.opens)?.showModal();
+  });
+  document.addEventListener('keydown', (e) => { if (e.key === 'Escape') baton.clear(); });
+  document.addEventListener('submit', (e) => {
+    const question = e.target.dataset.ask;
+    if (question && !window.confirm(question)) e.preventDefault();
+  });
+})();

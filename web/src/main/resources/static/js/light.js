@@ -1,0 +1,12 @@
+// Sets the light before anything is drawn. Desk and Room begin in running blues, the others in worklight.
+(() => {
+  const root = document.documentElement;
+  const key = () => `baton-light-${root.dataset.lightOf || 'work'}`;
+  const apply = (light) => root.classList.toggle('blues', light === 'blues');
+  apply(localStorage.getItem(key()) || root.dataset.lightOf);
+  window.batonLight = () => {
+    const next = root.classList.contains('blues') ? 'work' : 'blues';
+    localStorage.setItem(key(), next);
+    apply(next);
+  };
+})();

@@ -1,0 +1,17 @@
+// Switches of the stand-ins, and the running clip's clock.
+(() => {
+  let drawn = performance.now();
+  document.addEventListener('htmx:afterSwap', () => { drawn = performance.now(); tick(); });
+  const tick = () => document.querySelectorAll('[data-elapsed]').forEach((e) => {
+    const s = Math.floor((Number(e.dataset.elapsed) + performance.now() - drawn) / 1000);
+    const length = Number(e.dataset.length);
+    const clock = (t) => `${Math.floor(t / 60)}:${String(t % 60).padStart(2, '0')}`;
+    e.textContent = s >= length ? 'at its end' : `${clock(s)} of ${clock(length)}`;
+  });
+  document.addEventListener('click', (e) => {
+    const name = e.target.closest('[data-switch]')?.dataset.switch;
+    if (name) baton.post(`/shows/${baton.show}/room/switch`, { name });
+  });
+  tick();
+  setInterval(tick, 250);
+})();
