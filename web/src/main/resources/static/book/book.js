@@ -1,0 +1,247 @@
+// The Book by keyboard: one chosen cell, an editor in it, and the strip below that names its bytes.
+(() => {
+  const book = document.getElementById('book');
+  const strip = document.getElementById('strip');
+  const path = (rest) => `/shows/${baton.show}/book/${rest}`;
+  let chosen = null; // { cue, column }
+  let editor = null;
+  let stale = false;
+
+  // ---- choosing
+
+  const rows = () => [...book.querySelectorAll('tr.cue')];
+  const cellOf = (at) => at && book.querySelector(`tr.cue[data-cue="${at.cue}"] [data-column="${at.column}"]`);
+  const columns = (row) => [...row.querySelectorAll('[data-column]')];
+
+  const choose = (cell, focus = true) => {
+    if (!cell) return;
+    book.querySelectorAll('.sel').forEach((c) => { c.classList.remove('sel'); c.tabIndex = -1; });
+    cell.classList.add('sel');
+    cell.tabIndex = 0;
+    chosen = { cue: cell.parentElement.dataset.cue, column: cell.dataset.column };
+    if (focus) { cell.focus({ preventScroll: true }); cell.scrollIntoView({ block: 'nearest' }); }
+    showStrip();
+  };
+
+  const step = (down, right) => {
+    const cell = cellOf(chosen);
+    if (!cell) { choose(book.querySelector('tr.cue [data-column]')); return; }
+    const all = rows();
+    const row = all[Math.min(all.length - 1, Math.max(0, all.indexOf(cell.parentElement) + down))];
+    const places = columns(row);
+    const place = columns(cell.parentElement).indexOf(cell) + right;
+    choose(places[Math.min(places.length - 1, Math.max(0, place))]);
+  };
+
+  let asking;
+  const showStrip = (phrase = '') => {
+    clearTimeout(asking);
+    if (!chosen || !/^\d+$/.test(chosen.column)) { strip.replaceChildren(); return; }
+    asking = setTimeout(() => htmx.ajax('GET', path(`strip?${new URLSearchParams({ cue: chosen.cue, device: chosen.column, phrase })}`), { target: strip, swap: 'innerHTML' }).catch(() => {}), 60);
+  };
+
+  // ---- changing
+
+  const change = (rest, values = {}) => htmx.ajax('POST', path(rest), { target: '#book', swap: 'innerHTML', values }).catch(() => {});
+
+  const write = (at, text) => {
+    const row = cellOf(at).parentElement;
+    return change(`cues/${at.cue}/cell`, { column: at.column, text, version: row.dataset.version });
+  };
+
+  const text = (cell) => (cell.querySelector('.said') || (cell.matches('.c') ? null : cell))?.textContent.trim() || '';
+
+  // ---- the editor
+
+  const edit = (start) => {
+    const cell = cellOf(chosen);
+    if (!cell || editor) return;
+    const input = Object.assign(document.createElement('input'), { name: 'cell', autocomplete: 'off', value: start ?? text(cell) });
+    input.setAttribute('aria-label', 'Write into the cell');
+    cell.classList.add('editing');
+    cell.append(input);
+    editor = { cell, input, list: null, at: { ...chosen } };
+    if (cell.matches('.c')) offer(true);
+    input.addEventListener('input', () => offer(false));
+    input.addEventListener('blur', () => { if (editor?.input === input && !input.classList.contains('wrong')) keep(0, 0); });
+    input.focus();
+    if (start === undefined) input.select();
+  };
+
+  // The phrases of the machine that fit what stands after the last plus sign.
+  const offer = (all) => {
+    const { cell, input } = editor;
+    editor.list?.remove();
+    editor.list = null;
+    if (!cell.matches('.c')) return;
+    const parts = input.value.split(' + ');
+    const wanted = all ? '' : parts[parts.length - 1].trim().toLowerCase();
+    const names = [...document.querySelectorAll(`#phrasebooks [data-device="${cell.dataset.column}"] li`)].map((li) => li.textContent);
+    const fit = names.filter((n) => n.toLowerCase().startsWith(wanted)).concat(names.filter((n) => !n.toLowerCase().startsWith(wanted) && n.toLowerCase().includes(wanted)));
+    const list = document.createElement('ul');
+    list.className = 'choices';
+    list.setAttribute('role', 'listbox');
+    fit.forEach((name, i) => {
+      const li = Object.assign(document.createElement('li'), { textContent: name });
+      li.setAttribute('role', 'option');
+      li.setAttribute('aria-selected', i === 0 && !all && wanted !== '');
+      li.addEventListener('pointerdown', (e) => { e.preventDefault(); pick(name); keep(0, 0); });
+      list.append(li);
+    });
+    if (!fit.length) list.innerHTML = `<li class="none">${names.length ? 'no such phrase' : 'its phrasebook is empty; fill it on the page Rig'}</li>`;
+    cell.append(list);
+    if (list.getBoundingClientRect().bottom > strip.getBoundingClientRect().top) { list.style.top = 'auto'; list.style.bottom = '100%'; }
+    editor.list = list;
+    preview();
+  };
+
+  const picked = () => editor.list?.querySelector('[aria-selected="true"]')?.textContent;
+  const preview = () => { const name = picked(); if (name) showStrip(name); };
+  const pick = (name) => {
+    const parts = editor.input.value.split(' + ');
+    parts[parts.length - 1] = name;
+    editor.input.value = parts.join(' + ');
+  };
+  const movePick = (by) => {
+    const all = [...editor.list.querySelectorAll('[role=option]')];
+    const next = all[Math.min(all.length - 1, Math.max(0, all.findIndex((li) => li.ariaSelected === 'true') + by))];
+    all.forEach((li) => li.setAttribute('aria-selected', li === next));
+    next?.scrollIntoView({ block: 'nearest' });
+    preview();
+  };
+
+  const leave = () => {
+    if (!editor) return;
+    const { cell, input, list } = editor;
+    editor = null;
+    input.remove();
+    list?.remove();
+    cell.classList.remove('editing');
+    if (stale) refresh();
+  };
+
+  // What was typed stays in the editor until the book has taken it.
+  const keep = async (down, right) => {
+    const { cell, input, at } = editor;
+    if (input.value.trim() === text(cell)) { leave(); step(down, right); return; }
+    await write(at, input.value);
+    if (editor?.input === input && document.contains(input)) { input.classList.add('wrong'); editor.list?.remove(); editor.list = null; input.focus(); return; }
+    editor = null;
+    choose(cellOf(at));
+    step(down, right);
+  };
+
+  // ---- keys
+
+  book.addEventListener('click', (e) => {
+    const cell = e.target.closest('tr.cue [data-column]');
+    if (!cell || editor?.cell === cell) return;
+    const again = chosen && cellOf(chosen) === cell && cell.classList.contains('sel');
+    choose(cell);
+    if (again) edit();
+  });
+
+  const editorKeys = (e) => {
+    const inList = editor.list && editor.list.querySelector('[role=option]');
+    if (e.key === 'Escape') { e.stopPropagation(); leave(); baton.clear(); choose(cellOf(chosen)); }
+    else if (e.key === 'Enter' || e.key === 'Tab') {
+      e.preventDefault();
+      editor.input.classList.remove('wrong');
+      if (picked() && editor.input.value.trim() !== '') pick(picked());
+      keep(e.key === 'Enter' ? (e.shiftKey ? -1 : 1) : 0, e.key === 'Tab' ? (e.shiftKey ? -1 : 1) : 0);
+    } else if (inList && e.key === 'ArrowDown') { e.preventDefault(); movePick(1); } else if (inList && e.key === 'ArrowUp') { e.preventDefault(); movePick(-1); }
+    else if (inList && e.key === '+' && picked()) { e.preventDefault(); pick(picked()); editor.input.value += ' + '; offer(false); }
+  };
+
+  document.addEventListener('keydown', (e) => {
+    if (editor && e.target === editor.input) { editorKeys(e); return; }
+    if (baton.typing(e)) return;
+    const key = e.key;
+    const row = cellOf(chosen)?.parentElement;
+    const moves = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] };
+    const done = () => e.preventDefault();
+    if (e.ctrlKey || e.metaKey) {
+      if (key === 'z' && !e.shiftKey) { done(); change('undo'); } else if (key === 'y' || (key.toLowerCase() === 'z' && e.shiftKey)) { done(); change('redo'); }
+      else if (key === 'd' && row) { done(); change(`cues/${row.dataset.cue}/copy`); }
+      else if (key === 'Delete' && row) { done(); const next = row.nextElementSibling || row.previousElementSibling; const column = chosen.column; change(`cues/${row.dataset.cue}/delete`).then(() => next?.dataset.cue && choose(cellOf({ cue: next.dataset.cue, column }))); }
+    } else if (e.altKey && (key === 'ArrowUp' || key === 'ArrowDown') && row) { done(); change(`cues/${row.dataset.cue}/move`, { step: key === 'ArrowUp' ? -1 : 1 }); }
+    else if (e.altKey) { return; }
+    else if (key === '/') { done(); document.getElementById('find').focus(); }
+    else if (!e.target.closest('#book') && e.target !== document.body) { return; }
+    else if (e.target.closest('button, summary, a')) { return; }
+    else if (moves[key]) { done(); step(...moves[key]); }
+    else if (!row) { return; }
+    else if (key === 'Enter' && e.shiftKey) { done(); fire(); }
+    else if (key === 'Enter' || key === 'F2') { done(); edit(); }
+    else if (key === 'Delete' || key === 'Backspace') { done(); if (chosen.column !== 'number') write(chosen, ''); }
+    else if (key === 'Insert') { done(); change('cues', { item: row.parentElement.dataset.item, after: row.dataset.cue }); }
+    else if (key.length === 1) { done(); edit(key); offer(false); }
+  });
+
+  const fire = () => {
+    if (!/^\d+$/.test(chosen.column)) return;
+    baton.post(path(`cues/${chosen.cue}/fire`), { device: chosen.column }).then((ok) => ok && baton.say('Fired.'));
+  };
+
+  for (const kind of ['copy', 'cut']) {
+    document.addEventListener(kind, (e) => {
+      const cell = cellOf(chosen);
+      if (!cell || baton.typing(e)) return;
+      e.clipboardData.setData('text/plain', text(cell));
+      e.preventDefault();
+      if (kind === 'cut') write(chosen, '');
+    });
+  }
+  document.addEventListener('paste', (e) => {
+    if (!cellOf(chosen) || baton.typing(e)) return;
+    e.preventDefault();
+    write(chosen, e.clipboardData.getData('text/plain').trim());
+  });
+
+  // ---- two writers at one cue
+
+  document.getElementById('notice').addEventListener('click', (e) => {
+    const told = e.target.closest('[data-mine]');
+    if (!told || !e.target.closest('button')) return;
+    const { cue, column, version, mine } = told.dataset;
+    editor = null;
+    baton.clear();
+    if (e.target.closest('[data-mine-wins]')) change(`cues/${cue}/cell`, { column, text: mine, version });
+    else refresh();
+  });
+
+  // ---- find, undo, keeping up to date
+
+  document.getElementById('find').addEventListener('keydown', (e) => {
+    if (e.key === 'Escape') { e.target.value = ''; e.target.blur(); }
+    if (e.key !== 'Enter') return;
+    const wanted = e.target.value.trim().toLowerCase();
+    if (!wanted) return;
+    const all = rows();
+    const from = all.findIndex((r) => r.dataset.cue === chosen?.cue) + 1;
+    const order = all.slice(from).concat(all.slice(0, from));
+    const hit = all.find((r) => r.dataset.number === wanted) || order.find((r) => r.textContent.toLowerCase().includes(wanted));
+    if (hit) choose(hit.querySelector(`[data-column="${chosen?.column || 'what'}"]`), true);
+    else baton.say(`Nothing in the book says “${e.target.value.trim()}”.`);
+  });
+  document.addEventListener('click', (e) => { if (e.target.closest('[data-undo]')) change('undo'); });
+
+  const refresh = () => { stale = false; htmx.ajax('GET', path('table'), { target: '#book', swap: 'innerHTML' }).catch(() => {}); };
+  document.addEventListener('htmx:sseMessage', (e) => {
+    const shown = book.querySelector('.grid')?.dataset.revision;
+    if (e.detail.type !== 'book' || e.detail.data === shown) return;
+    if (editor) stale = true; else refresh();
+  });
+
+  const settle = () => {
+    const grid = book.querySelector('.grid');
+    document.getElementById('count').textContent = grid?.dataset.count || '';
+    document.querySelector('[data-undo]').disabled = !grid?.dataset.undoable;
+    document.querySelector('[data-undo]').title = grid?.dataset.undoable || '';
+    if (grid?.dataset.done) baton.say(grid.dataset.done);
+    if (grid?.dataset.added) { choose(cellOf({ cue: grid.dataset.added, column: 'what' })); grid.removeAttribute('data-added'); }
+    else if (!editor) choose(cellOf(chosen) || null, document.activeElement === document.body);
+  };
+  document.addEventListener('htmx:afterSettle', (e) => { if (e.detail.target?.id === 'book') { if (editor && !document.contains(editor.input)) editor = null; settle(); } });
+  settle();
+})();

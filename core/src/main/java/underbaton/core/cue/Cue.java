@@ -28,6 +28,18 @@ public record Cue(int id, CueNumber number, Start start, String what, List<Call>
         return new Cue(id, number, start, what, calls, newVersion);
     }
 
+    public Cue withNumber(CueNumber newNumber) {
+        return new Cue(id, newNumber, start, what, calls, version);
+    }
+
+    public Cue withStart(Start newStart) {
+        return new Cue(id, number, newStart, what, calls, version);
+    }
+
+    public Cue withWhat(String newWhat) {
+        return new Cue(id, number, start, newWhat, calls, version);
+    }
+
     public Cue withCalls(List<Call> newCalls) {
         return new Cue(id, number, start, what, newCalls, version);
     }

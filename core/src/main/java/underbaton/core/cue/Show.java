@@ -185,6 +185,48 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         return next(name, nextId, devices, changed);
     }
 
+    /**
+     * Moves a cue one place up or down: within its item it exchanges numbers with its neighbour; at the edge it goes
+     * over into the next item and gets a number there.
+     *
+     * @param step −1 up, 1 down
+     */
+    public Show withCueMoved(int cueId, int step) {
+        Item item = itemOf(cueId).orElseThrow(Show::cueGone);
+        Cue cue = cue(cueId).orElseThrow(Show::cueGone);
+        int neighbour = item.cues().indexOf(cue) + step;
+        if (neighbour >= 0 && neighbour < item.cues().size()) {
+            return withNumbersExchanged(item, cue, item.cues().get(neighbour));
+        }
+        int itemPlace = items.indexOf(item) + step;
+        if (itemPlace < 0 || itemPlace >= items.size()) {
+            return this;
+        }
+        Item other = items.get(itemPlace);
+        int after = step > 0 || other.cues().isEmpty() ? 0 : last(other.cues()).id();
+        Show without = withoutCue(cueId);
+        CueNumber number = without.numberAfter(other.id(), after);
+        Cue moved = new Cue(cueId, number, cue.start(), cue.what(), cue.calls(), 0);
+        Show with = without.withCue(other.id(), moved);
+        return new Show(id, name, revision + 1, with.nextId, with.devices, with.items);
+    }
+
+    private Show withNumbersExchanged(Item item, Cue one, Cue two) {
+        Cue first = one.withNumber(two.number()).withVersion(revision + 1);
+        Cue second = two.withNumber(one.number()).withVersion(revision + 1);
+        List<Item> changed = replaced(
+                items,
+                i -> i.id() != item.id()
+                        ? i
+                        : i.withCues(
+                                replaced(i.cues(), c -> c.id() == one.id() ? first : c.id() == two.id() ? second : c)));
+        return next(name, nextId, devices, changed);
+    }
+
+    private static Refusal cueGone() {
+        return new Refusal("cue", "That cue is no longer in the book; reload the page.");
+    }
+
     /** This show with an earlier one's content: undo. The revision and the ids still only go up. */
     public Show withContentOf(Show earlier) {
         return new Show(id, earlier.name, revision + 1, nextId, earlier.devices, earlier.items);

@@ -126,7 +126,7 @@ public class Stage {
             running.performer.adopt(Planner.plan(show));
         }
         live.changed("book");
-        live.changed("lamps");
+        lampsChanged();
     }
 
     /** Keeps the ways out that still fit, opens the new ones and lets the others go. */
@@ -156,7 +156,7 @@ public class Stage {
 
             @Override
             public void changed() {
-                live.changed("lamps");
+                lampsChanged();
             }
         });
         return new Post(device, link, new Lane(showId, device, link, clock, traffic, threads));
@@ -214,6 +214,11 @@ public class Stage {
         return new Lamp(post.device(), health.reached(), trip, heard, sent, health.words());
     }
 
+    private void lampsChanged() {
+        live.changed("lamps");
+        live.changed("machines");
+    }
+
     private static String late(long micros) {
         return micros < 5000 ? "" : ", " + micros / 1000 + " ms late";
     }
@@ -229,7 +234,7 @@ public class Stage {
     private void keepLampsFresh() {
         while (!closed) {
             LockSupport.parkNanos(this, LAMP_PAUSE_NANOS);
-            live.changed("lamps");
+            lampsChanged();
         }
     }
 

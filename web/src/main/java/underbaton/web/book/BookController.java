@@ -1,0 +1,275 @@
+package underbaton.web.book;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Start;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.web.live.Live;
+import underbaton.web.page.Pages;
+import underbaton.web.page.Typed;
+import underbaton.web.rig.Said;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** The Book: the running order, its cues, and what every machine gets at each. Every change answers the whole table. */
+@Controller
+class BookController {
+
+    private static final String TABLE = "book/book :: table";
+
+    private final Shows shows;
+    private final Stage stage;
+    private final Pages pages;
+
+    BookController(Shows shows, Stage stage, Pages pages, Live live) {
+        this.shows = shows;
+        this.stage = stage;
+        this.pages = pages;
+        live.paints("book", showId -> shows.find(showId)
+                .map(s -> Integer.toString(s.revision()))
+                .orElse(""));
+    }
+
+    @GetMapping("/shows/{showId}/book")
+    String page(@PathVariable int showId, Model model) {
+        table(pages.open(showId, "Book", model), model);
+        return "book/book";
+    }
+
+    @GetMapping("/shows/{showId}/book/table")
+    String table(@PathVariable int showId, Model model) {
+        return table(shows.get(showId), model);
+    }
+
+    private String table(Show show, Model model) {
+        model.addAttribute("book", BookView.of(show));
+        model.addAttribute("show", show);
+        model.addAttribute("kinds", ItemKind.values());
+        model.addAttribute("undoable", shows.undoable(show.id()).orElse(""));
+        return TABLE;
+    }
+
+    // ---- cells
+
+    @PostMapping("/shows/{showId}/book/cues/{cueId}/cell")
+    String write(
+            @PathVariable int showId,
+            @PathVariable int cueId,
+            @RequestParam String column,
+            @RequestParam String text,
+            @RequestParam int version,
+            Model model) {
+        CellText typed = new CellText(column, text);
+        Show changed =
+                shows.edit(showId, "change cue " + cue(shows.get(showId), cueId).number(), show -> {
+                    Cue cue = cue(show, cueId);
+                    if (cue.version() != version) {
+                        throw new Overtaken(cue, column, text, typed.standing(cue, show));
+                    }
+                    Cue written = typed.into(cue, show);
+                    return written.equals(cue)
+                            ? show
+                            : show.withCue(show.itemOf(cueId).orElseThrow().id(), written);
+                });
+        return table(changed, model);
+    }
+
+    @ExceptionHandler(Overtaken.class)
+    @ResponseStatus(HttpStatus.CONFLICT)
+    String overtaken(Overtaken overtaken, Model model) {
+        model.addAttribute("cue", overtaken.cue());
+        model.addAttribute("column", overtaken.column());
+        model.addAttribute("mine", overtaken.mine());
+        model.addAttribute("theirs", overtaken.theirs());
+        return "book/book :: overtaken";
+    }
+
+    // ---- cues
+
+    @PostMapping("/shows/{showId}/book/cues")
+    String addCue(
+            @PathVariable int showId,
+            @RequestParam int item,
+            @RequestParam(defaultValue = "0") int after,
+            Model model) {
+        Show changed = shows.edit(showId, "add a cue", s -> {
+            int last = s.item(item)
+                    .filter(i -> after == 0 && !i.cues().isEmpty())
+                    .map(i -> i.cues().get(i.cues().size() - 1).id())
+                    .orElse(after);
+            return s.withCue(item, new Cue(0, s.numberAfter(item, last), Start.BY_HAND, "", List.of(), 0));
+        });
+        model.addAttribute("added", changed.nextId() - 1);
+        return table(changed, model);
+    }
+
+    @PostMapping("/shows/{showId}/book/cues/{cueId}/copy")
+    String copyCue(@PathVariable int showId, @PathVariable int cueId, Model model) {
+        Show changed = shows.edit(showId, "duplicate a cue", s -> {
+            Cue cue = cue(s, cueId);
+            int item = s.itemOf(cueId).orElseThrow().id();
+            return s.withCue(item, new Cue(0, s.numberAfter(item, cueId), cue.start(), cue.what(), cue.calls(), 0));
+        });
+        model.addAttribute("added", changed.nextId() - 1);
+        return table(changed, model);
+    }
+
+    @PostMapping("/shows/{showId}/book/cues/{cueId}/move")
+    String moveCue(@PathVariable int showId, @PathVariable int cueId, @RequestParam int step, Model model) {
+        return table(shows.edit(showId, "move a cue", s -> s.withCueMoved(cueId, Integer.signum(step))), model);
+    }
+
+    @PostMapping("/shows/{showId}/book/cues/{cueId}/delete")
+    String deleteCue(@PathVariable int showId, @PathVariable int cueId, Model model) {
+        String what = "delete cue " + cue(shows.get(showId), cueId).number();
+        return table(shows.edit(showId, what, s -> s.withoutCue(cueId)), model);
+    }
+
+    // ---- items
+
+    @PostMapping("/shows/{showId}/book/items")
+    String addItem(
+            @PathVariable int showId,
+            @RequestParam String kind,
+            @RequestParam String name,
+            @RequestParam(defaultValue = "") String length,
+            Model model) {
+        Item item = read(0, kind, name, length);
+        return table(
+                shows.edit(
+                        showId,
+                        "add " + item.name(),
+                        s -> s.withItem(item, s.items().size())),
+                model);
+    }
+
+    @PostMapping("/shows/{showId}/book/items/{itemId}")
+    String changeItem(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam String kind,
+            @RequestParam String name,
+            @RequestParam(defaultValue = "") String length,
+            Model model) {
+        Item item = read(itemId, kind, name, length);
+        return table(shows.edit(showId, "change " + item.name(), s -> s.withItem(item, 0)), model);
+    }
+
+    private static Item read(int id, String kind, String name, String length) {
+        return new Item(id, ItemKind.valueOf(kind.toUpperCase(Locale.ROOT)), name, Typed.seconds(length), List.of());
+    }
+
+    @PostMapping("/shows/{showId}/book/items/{itemId}/move")
+    String moveItem(@PathVariable int showId, @PathVariable int itemId, @RequestParam int step, Model model) {
+        Show changed = shows.edit(showId, "move an item", s -> {
+            Item item = s.item(itemId).orElseThrow(BookController::itemGone);
+            int place = s.items().indexOf(item) + step;
+            return place < 0 || place >= s.items().size() ? s : s.withItemAt(itemId, place);
+        });
+        return table(changed, model);
+    }
+
+    @PostMapping("/shows/{showId}/book/items/{itemId}/delete")
+    String deleteItem(@PathVariable int showId, @PathVariable int itemId, Model model) {
+        String name = shows.get(showId)
+                .item(itemId)
+                .orElseThrow(BookController::itemGone)
+                .name();
+        return table(shows.edit(showId, "delete " + name, s -> s.withoutItem(itemId)), model);
+    }
+
+    // ---- undo
+
+    @PostMapping("/shows/{showId}/book/undo")
+    String undo(@PathVariable int showId, Model model) {
+        model.addAttribute(
+                "done", shows.undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo."));
+        return table(shows.get(showId), model);
+    }
+
+    @PostMapping("/shows/{showId}/book/redo")
+    String redo(@PathVariable int showId, Model model) {
+        model.addAttribute(
+                "done", shows.redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again."));
+        return table(shows.get(showId), model);
+    }
+
+    // ---- the strip, and firing from a cell
+
+    /** What a machine gets: of a phrase being picked, or of what stands in the cell, or what it is doing there. */
+    @GetMapping("/shows/{showId}/book/strip")
+    String strip(
+            @PathVariable int showId,
+            @RequestParam int cue,
+            @RequestParam int device,
+            @RequestParam(defaultValue = "") String phrase,
+            Model model) {
+        Show show = shows.get(showId);
+        Device to = show.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
+        Cue at = cue(show, cue);
+        List<Said> said = phrase.isEmpty()
+                ? phrases(show, at, device).stream().map(p -> Said.of(to, p)).toList()
+                : to.phraseNamed(phrase).map(p -> Said.of(to, p)).stream().toList();
+        model.addAttribute("said", said);
+        model.addAttribute("device", to);
+        model.addAttribute("cue", at);
+        model.addAttribute("held", held(show, cue, device).orElse(""));
+        return "book/book :: strip";
+    }
+
+    private static Optional<String> held(Show show, int cueId, int deviceId) {
+        return BookView.of(show).items().stream()
+                .flatMap(i -> i.cues().stream())
+                .filter(r -> r.cue().id() == cueId)
+                .flatMap(r -> r.cells().stream())
+                .filter(c -> c.device().id() == deviceId)
+                .map(BookView.Cell::held)
+                .findFirst();
+    }
+
+    @PostMapping("/shows/{showId}/book/cues/{cueId}/fire")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void fire(@PathVariable int showId, @PathVariable int cueId, @RequestParam int device) {
+        Show show = shows.get(showId);
+        Device to = show.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
+        Cue at = cue(show, cueId);
+        List<Phrase> phrases = phrases(show, at, device);
+        if (phrases.stream().anyMatch(Phrase::guarded)) {
+            throw new Refusal("cell", "This phrase is guarded; fire it from the phrasebook on the page Rig.");
+        }
+        phrases.forEach(
+                p -> stage.performer(showId).fire(PlannedCall.of(to, p), "fired from the book, cue " + at.number()));
+    }
+
+    private static List<Phrase> phrases(Show show, Cue cue, int deviceId) {
+        return cue.callsFor(deviceId).stream()
+                .flatMap(c -> show.phrase(c).stream())
+                .toList();
+    }
+
+    private static Cue cue(Show show, int cueId) {
+        return show.cue(cueId)
+                .orElseThrow(() -> new Refusal("cue", "That cue is no longer in the book; reload the page."));
+    }
+
+    private static Refusal itemGone() {
+        return new Refusal("item", "That item is no longer in the book; reload the page.");
+    }
+}

@@ -1,0 +1,203 @@
+package underbaton.web.rig;
+
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.Show;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.core.rig.Wording;
+import underbaton.web.live.Live;
+import underbaton.web.live.Painting;
+import underbaton.web.page.Pages;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Lamp;
+import underbaton.web.stage.Stage;
+
+/** The Rig: machines, how they are reached, and their phrasebooks. */
+@Controller
+class RigController {
+
+    private final Shows shows;
+    private final Stage stage;
+    private final Pages pages;
+
+    RigController(Shows shows, Stage stage, Pages pages, Live live, Painting painting) {
+        this.shows = shows;
+        this.stage = stage;
+        this.pages = pages;
+        live.paints("machines", showId -> shows.find(showId)
+                .map(s -> painting.of("rig/rig", "machines", Map.of("show", s, "lampOf", lamps(s))))
+                .orElse(""));
+    }
+
+    @GetMapping("/shows/{showId}/rig")
+    String page(@PathVariable int showId, @RequestParam(defaultValue = "0") int device, Model model) {
+        Show show = pages.open(showId, "Rig", model);
+        Optional<Device> chosen =
+                show.device(device).or(() -> show.devices().stream().findFirst());
+        fill(show, chosen, model);
+        return "rig/rig";
+    }
+
+    @GetMapping("/shows/{showId}/rig/new")
+    String fresh(@PathVariable int showId, Model model) {
+        Show show = pages.open(showId, "Rig", model);
+        fill(show, Optional.empty(), model);
+        return "rig/rig";
+    }
+
+    private void fill(Show show, Optional<Device> chosen, Model model) {
+        model.addAttribute("lampOf", lamps(show));
+        model.addAttribute("departments", Department.values());
+        model.addAttribute("effects", Effect.values());
+        model.addAttribute("chosen", chosen.orElse(null));
+        model.addAttribute("form", chosen.map(DeviceForm::of).orElseGet(DeviceForm::fresh));
+        model.addAttribute("undoable", shows.undoable(show.id()).orElse(""));
+        chosen.ifPresent(d -> phrases(show, d, model));
+    }
+
+    private Map<Integer, Lamp> lamps(Show show) {
+        return stage.isOpen(show.id())
+                ? stage.lamps().stream()
+                        .collect(Collectors.toMap(l -> l.device().id(), Function.identity()))
+                : Map.of();
+    }
+
+    private static void phrases(Show show, Device device, Model model) {
+        model.addAttribute("show", show);
+        model.addAttribute("chosen", device);
+        model.addAttribute("effects", Effect.values());
+        model.addAttribute(
+                "phrases",
+                device.phrases().stream().map(p -> Said.of(device, p)).toList());
+        model.addAttribute("used", device.phrases().stream().collect(Collectors.toMap(Phrase::id, p -> show.cuesUsing(
+                        device.id(), p.id())
+                .size())));
+    }
+
+    @PostMapping("/shows/{showId}/rig/devices")
+    String add(@PathVariable int showId, @ModelAttribute DeviceForm form) {
+        Show show = shows.edit(showId, "add " + form.name(), s -> s.withDevice(form.toDevice(Optional.empty())));
+        Device added = show.devices().get(show.devices().size() - 1);
+        return "redirect:/shows/" + showId + "/rig?device=" + added.id();
+    }
+
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}")
+    String change(@PathVariable int showId, @PathVariable int deviceId, @ModelAttribute DeviceForm form) {
+        shows.edit(showId, "change " + form.name(), s -> s.withDevice(form.toDevice(Optional.of(device(s, deviceId)))));
+        return "redirect:/shows/" + showId + "/rig?device=" + deviceId;
+    }
+
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/delete")
+    String remove(@PathVariable int showId, @PathVariable int deviceId) {
+        shows.edit(showId, "remove " + device(shows.get(showId), deviceId).name(), s -> s.withoutDevice(deviceId));
+        return "redirect:/shows/" + showId + "/rig";
+    }
+
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/move")
+    String move(@PathVariable int showId, @PathVariable int deviceId, @RequestParam int step) {
+        shows.edit(showId, "move a column", s -> {
+            Device device = device(s, deviceId);
+            return s.withDeviceAt(deviceId, s.devices().indexOf(device) + step);
+        });
+        return "redirect:/shows/" + showId + "/rig?device=" + deviceId;
+    }
+
+    @PostMapping("/shows/{showId}/rig/undo")
+    String undo(@PathVariable int showId, @RequestParam(defaultValue = "0") int device) {
+        shows.undo(showId);
+        return "redirect:/shows/" + showId + "/rig?device=" + device;
+    }
+
+    // ---- the phrasebook
+
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/phrases")
+    String addPhrase(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @RequestParam String name,
+            @RequestParam String says,
+            @RequestParam String effect,
+            @RequestParam(defaultValue = "false") boolean guarded,
+            Model model) {
+        Show show = shows.edit(
+                showId,
+                "add the phrase " + name,
+                s -> s.withPhrase(deviceId, read(device(s, deviceId), 0, name, says, effect, guarded)));
+        phrases(show, device(show, deviceId), model);
+        return "rig/rig :: phrases";
+    }
+
+    /** Saves a changed line and answers its bytes alone, so that the writer's place in the line is kept. */
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/phrases/{phraseId}")
+    String changePhrase(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @PathVariable int phraseId,
+            @RequestParam String name,
+            @RequestParam String says,
+            @RequestParam String effect,
+            @RequestParam(defaultValue = "false") boolean guarded,
+            Model model) {
+        Show show = shows.edit(
+                showId,
+                "change the phrase " + name,
+                s -> s.withPhrase(deviceId, read(device(s, deviceId), phraseId, name, says, effect, guarded)));
+        Device device = device(show, deviceId);
+        model.addAttribute("said", Said.of(device, phrase(device, phraseId)));
+        return "rig/rig :: bytes";
+    }
+
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/phrases/{phraseId}/delete")
+    String removePhrase(@PathVariable int showId, @PathVariable int deviceId, @PathVariable int phraseId, Model model) {
+        Show show = shows.edit(showId, "remove a phrase", s -> s.withoutPhrase(deviceId, phraseId));
+        phrases(show, device(show, deviceId), model);
+        return "rig/rig :: phrases";
+    }
+
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/phrases/{phraseId}/fire")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void fire(@PathVariable int showId, @PathVariable int deviceId, @PathVariable int phraseId) {
+        Device device = device(shows.get(showId), deviceId);
+        stage.performer(showId).fire(PlannedCall.of(device, phrase(device, phraseId)), "fired from the rig");
+    }
+
+    private static Phrase read(Device device, int id, String name, String says, String effect, boolean guarded) {
+        boolean osc = device.connection() instanceof Connection.Osc;
+        String typed = osc && says.strip().startsWith("/") ? "osc " + says.strip() : says;
+        return new Phrase(
+                id,
+                name,
+                new Wording(device.numbering()).read(typed),
+                Effect.valueOf(effect.toUpperCase(Locale.ROOT)),
+                guarded);
+    }
+
+    private static Device device(Show show, int deviceId) {
+        return show.device(deviceId)
+                .orElseThrow(() -> new Refusal("device", "That machine is no longer in the rig; reload the page."));
+    }
+
+    private static Phrase phrase(Device device, int phraseId) {
+        return device.phrase(phraseId)
+                .orElseThrow(
+                        () -> new Refusal("phrase", "That phrase is no longer in the phrasebook; reload the page."));
+    }
+}
