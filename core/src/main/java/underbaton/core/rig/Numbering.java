@@ -83,7 +83,7 @@ public record Numbering(int firstProgram, int firstValue, int firstOctave) {
         if (text.matches("\\d{1,3}")) {
             return requireNote(typed, Integer.parseInt(text));
         }
-        if (!text.matches("(?i)[a-g][#b]?-?\\d")) {
+        if (!text.matches("(?i)[a-g][#b]?-?\\d{1,2}")) {
             throw new Refusal(
                     "note", "“" + typed + "” is no note; type a number 0 to 127 or a name such as E0 or F#-2.");
         }

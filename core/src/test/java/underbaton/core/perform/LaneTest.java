@@ -1,0 +1,73 @@
+package underbaton.core.perform;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Shows;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.rig.Device;
+import underbaton.core.traffic.Entry;
+import underbaton.core.traffic.Traffic;
+
+class LaneTest {
+
+    private final HandClock clock = new HandClock();
+    private final Traffic traffic = new Traffic(5000);
+    private final Device device = Shows.small().devices().get(0);
+    private final LinkedBlockingQueue<Message> arrived = new LinkedBlockingQueue<>();
+
+    private Lane lane(Outlet outlet) {
+        return new Lane(1, device, outlet, clock, traffic, work -> {
+            Thread thread = new Thread(work);
+            thread.setDaemon(true);
+            return thread;
+        });
+    }
+
+    private Sending sending(int note) {
+        return new Sending(device.id(), new NoteOn(0, note, 127), clock.nanos(), "cue 1");
+    }
+
+    @Test
+    void aDeadDeviceDelaysNobodyElse() throws InterruptedException {
+        CountDownLatch dead = new CountDownLatch(1);
+        Lane stuck = lane(m -> {
+            try {
+                dead.await();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            return new Outlet.NotSent("dead");
+        });
+        Lane well = lane(m -> {
+            arrived.add(m);
+            return new Outlet.Sent(((MidiMessage) m).encode());
+        });
+        for (int i = 0; i < 2000; i++) {
+            stuck.send(sending(1));
+        }
+        well.send(sending(2));
+        assertThat(arrived.poll(5, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 2, 127));
+        assertThat(traffic.after(0, 5000)).anyMatch(e -> e.trouble().contains("waiting already"));
+        stuck.close();
+        well.close();
+    }
+
+    @Test
+    void whatLeftIsLoggedWithItsBytesItsMeaningAndItsCause() throws InterruptedException {
+        CountDownLatch logged = new CountDownLatch(1);
+        traffic.watch(logged::countDown);
+        lane(m -> new Outlet.Sent(((MidiMessage) m).encode())).send(sending(28));
+        assertThat(logged.await(5, TimeUnit.SECONDS)).isTrue();
+        Entry entry = traffic.after(0, 1).get(0);
+        assertThat(entry.bytes().hex()).isEqualTo("90 1C 7F");
+        assertThat(entry.meaning()).isEqualTo("note E0, channel 1");
+        assertThat(entry.cause()).isEqualTo("cue 1");
+        assertThat(entry.trouble()).isEmpty();
+    }
+}

@@ -1,0 +1,180 @@
+package underbaton.core.perform;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Shows;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.plan.Planner;
+
+class PerformerTest {
+
+    private static final long SECOND = 1_000_000_000L;
+
+    private final HandClock clock = new HandClock();
+    private final List<String> sent = new ArrayList<>();
+    private int cleared;
+    private Show show;
+    private Performer performer;
+
+    @BeforeEach
+    void openShow() {
+        show = Shows.small();
+        show = Shows.cue(show, "12", "by hand", "Amber", "Play");
+        show = Shows.cue(show, "12.5", "with", "Blue");
+        show = Shows.cue(show, "13", "after 2 s", "Dark");
+        show = Shows.cue(show, "14", "after 0.5 s", "Amber");
+        show = Shows.cue(show, "20", "by hand", "Stop");
+        performer = new Performer(
+                clock,
+                Planner.plan(show),
+                new Performer.Outbox() {
+                    @Override
+                    public void send(Sending s) {
+                        sent.add(s.cause() + " "
+                                + ((MidiMessage) s.message()).encode().hex());
+                    }
+
+                    @Override
+                    public void clear() {
+                        cleared++;
+                    }
+                },
+                s -> {});
+    }
+
+    private String standby() {
+        return performer.standing().standbyCue().map(c -> c.number().toString()).orElse("end");
+    }
+
+    private void jump(String number) {
+        performer.jump(show.cueNumbered(CueNumber.of(number)).orElseThrow().id());
+        performer.work();
+    }
+
+    private void go() {
+        performer.go();
+        performer.work();
+    }
+
+    @Test
+    void goFiresTheStandbyAndTheNextStandsBy() {
+        assertThat(standby()).isEqualTo("1");
+        go();
+        assertThat(sent).containsExactly("cue 1 90 01 7F");
+        assertThat(standby()).isEqualTo("2");
+    }
+
+    @Test
+    void aCueWithThePreviousComesInTheSameInstantAndOneAfterItByItself() {
+        jump("12");
+        go();
+        assertThat(sent).containsExactly("cue 12 90 01 7F", "cue 12 91 24 7F", "cue 12.5 90 02 7F");
+        assertThat(standby()).isEqualTo("20");
+        assertThat(performer.nanosToNext()).isEqualTo(2 * SECOND);
+        sent.clear();
+        clock.forward(2 * SECOND - 1);
+        performer.work();
+        assertThat(sent).isEmpty();
+        clock.forward(1);
+        performer.work();
+        assertThat(sent).containsExactly("cue 13 90 00 7F");
+        clock.forward(SECOND / 2);
+        performer.work();
+        assertThat(sent).containsExactly("cue 13 90 00 7F", "cue 14 90 01 7F");
+    }
+
+    @Test
+    void aLateWakingDoesNotPushLaterFollowOnsBack() {
+        jump("12");
+        go();
+        clock.forward(2 * SECOND + SECOND / 10);
+        performer.work();
+        assertThat(performer.nanosToNext()).isEqualTo(SECOND / 2 - SECOND / 10);
+    }
+
+    @Test
+    void goBringsWhatIsStillToComeForwardInOrder() {
+        jump("12");
+        go();
+        sent.clear();
+        go();
+        assertThat(sent).containsExactly("cue 13 90 00 7F", "cue 14 90 01 7F", "cue 20 91 23 7F");
+        assertThat(standby()).isEqualTo("end");
+    }
+
+    @Test
+    void backAndNextMoveTheStandbyOverCuesThatFollowByThemselves() {
+        jump("20");
+        performer.back();
+        performer.work();
+        assertThat(standby()).isEqualTo("12");
+        performer.next();
+        performer.work();
+        assertThat(standby()).isEqualTo("20");
+        assertThat(sent).isEmpty();
+    }
+
+    @Test
+    void goAtTheEndOfTheBookDoesNothing() {
+        jump("20");
+        go();
+        go();
+        assertThat(sent).hasSize(1);
+        performer.back();
+        performer.work();
+        assertThat(standby()).isEqualTo("20");
+    }
+
+    @Test
+    void stopAllForgetsWhatIsToComeAndRestsWhatIsGoing() {
+        jump("12");
+        go();
+        sent.clear();
+        performer.stopAll();
+        performer.work();
+        assertThat(cleared).isEqualTo(1);
+        assertThat(sent).as("the player runs, the lights hold").containsExactly("stop all 91 23 7F");
+        clock.forward(10 * SECOND);
+        performer.work();
+        assertThat(sent).hasSize(1);
+        assertThat(performer.standing().stopped()).isTrue();
+    }
+
+    @Test
+    void anEditedBookIsTakenOverAndTheStandbyStaysOnItsCue() {
+        jump("11");
+        Show changed = show.withoutCue(
+                show.cueNumbered(CueNumber.of("1")).orElseThrow().id());
+        performer.adopt(Planner.plan(changed));
+        performer.work();
+        assertThat(standby()).isEqualTo("11");
+        performer.adopt(Planner.plan(changed.withoutCue(
+                show.cueNumbered(CueNumber.of("11")).orElseThrow().id())));
+        performer.work();
+        assertThat(standby()).isEqualTo("12");
+    }
+
+    @Test
+    void theFirstCueOfABookThatWasEmptyStandsBy() {
+        Performer empty = new Performer(
+                clock,
+                Planner.plan(Show.empty(1, "Empty")),
+                new Performer.Outbox() {
+                    @Override
+                    public void send(Sending s) {}
+
+                    @Override
+                    public void clear() {}
+                },
+                s -> {});
+        empty.adopt(Planner.plan(show));
+        empty.work();
+        assertThat(empty.standing().standbyCue().orElseThrow().number()).hasToString("1");
+    }
+}

@@ -1,0 +1,82 @@
+package underbaton.core.rig;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class NumberingTest {
+
+    private static final Numbering FROM_ONE = new Numbering(1, 1, -1);
+
+    /** Common practice: to recall scene 10 with a sender that counts programs from 0, send 9; for 11 send 10. */
+    @Test
+    void sceneTenIsProgramNine() {
+        assertThat(FROM_ONE.wireProgram(10)).isEqualTo(9);
+        assertThat(Numbering.WIRE.program(FROM_ONE.wireProgram(11))).isEqualTo(10);
+    }
+
+    /** Common practice: a desk that prints 1–128 must be set to 8 to reach a listener that prints 7 in 0–127. */
+    @Test
+    void eightOnOneDeskIsSevenOnAnother() {
+        assertThat(Numbering.WIRE.program(FROM_ONE.wireProgram(8))).isEqualTo(7);
+    }
+
+    /** Common practice; middle C being note 60 is from memory of the MIDI 1.0 Detailed Specification. */
+    @ParameterizedTest
+    @CsvSource({
+        "-2,4,E−2",
+        "-2,6,F♯−2",
+        "-2,11,B−2",
+        "-2,60,C3",
+        "-1,60,C4",
+        "0,60,C5",
+        "0,127,G10",
+        "-2,28,E0",
+        "-2,127,G8"
+    })
+    void notesAreCalledByTheMachinesOwnOctaves(int firstOctave, int wire, String name) {
+        Numbering numbering = new Numbering(0, 0, firstOctave);
+        assertThat(numbering.note(wire)).isEqualTo(name);
+        assertThat(numbering.wireNote(name)).isEqualTo(wire);
+    }
+
+    /** Common practice: a D♯−2 under the C−2 name is shown as D♯0 by a machine that calls note 0 C0. */
+    @Test
+    void theSameNoteHasAnotherNameOnAnotherMachine() {
+        int wire = new Numbering(0, 0, -2).wireNote("D#-2");
+        assertThat(new Numbering(0, 0, 0).note(wire)).isEqualTo("D♯0");
+    }
+
+    @Test
+    void allNumbersComeBackInEveryConvention() {
+        for (int octave = -2; octave <= 0; octave++) {
+            for (int first = 0; first <= 1; first++) {
+                Numbering numbering = new Numbering(first, first, octave);
+                for (int wire = 0; wire < 128; wire++) {
+                    assertThat(numbering.wireProgram(numbering.program(wire))).isEqualTo(wire);
+                    assertThat(numbering.wireValue(numbering.value(wire))).isEqualTo(wire);
+                    assertThat(numbering.wireNote(numbering.note(wire))).isEqualTo(wire);
+                }
+            }
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource({"e♭3,63", "Eb3,63", "d#3,63", "60,60", " c-2 ,0", "cb-1,11"})
+    void notesAreReadAsPeopleTypeThem(String typed, int wire) {
+        assertThat(Numbering.WIRE.wireNote(typed)).isEqualTo(wire);
+    }
+
+    @Test
+    void whatTheMachineCannotPrintIsRefusedInItsOwnNumbers() {
+        assertThatThrownBy(() -> FROM_ONE.wireProgram(0))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("1 to 128");
+        assertThatThrownBy(() -> FROM_ONE.wireValue(129)).hasMessageContaining("129");
+        assertThatThrownBy(() -> Numbering.WIRE.wireNote("H2")).hasMessageContaining("H2");
+        assertThatThrownBy(() -> Numbering.WIRE.wireNote("A8")).hasMessageContaining("C−2 to G8");
+    }
+}

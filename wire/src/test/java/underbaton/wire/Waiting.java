@@ -1,0 +1,27 @@
+package underbaton.wire;
+
+import java.util.concurrent.ThreadFactory;
+import java.util.function.BooleanSupplier;
+
+/** Waits for what other threads bring about. */
+public final class Waiting {
+
+    private static final long LONGEST_MILLIS = 15_000;
+
+    public static final ThreadFactory DAEMONS = work -> {
+        Thread thread = new Thread(work);
+        thread.setDaemon(true);
+        return thread;
+    };
+
+    private Waiting() {}
+
+    public static void until(String what, BooleanSupplier condition) throws InterruptedException {
+        for (long waited = 0; !condition.getAsBoolean(); waited += 5) {
+            if (waited > LONGEST_MILLIS) {
+                throw new AssertionError("never came about: " + what);
+            }
+            Thread.sleep(5);
+        }
+    }
+}

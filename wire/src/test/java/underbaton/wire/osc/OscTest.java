@@ -1,0 +1,132 @@
+package underbaton.wire.osc;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static underbaton.wire.Waiting.DAEMONS;
+import static underbaton.wire.Waiting.until;
+
+import java.net.InetAddress;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Random;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import underbaton.core.midi.Bytes;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.perform.Outlet;
+import underbaton.core.rig.Connection;
+import underbaton.wire.Link;
+import underbaton.wire.SystemClock;
+import underbaton.wire.Tshark;
+import underbaton.wire.session.Wiretap;
+
+class OscTest {
+
+    private static final InetAddress LOOPBACK = InetAddress.getLoopbackAddress();
+    private static final Link.Ear DEAF = new Link.Ear() {
+        @Override
+        public void heard(Message message) {}
+
+        @Override
+        public void changed() {}
+    };
+
+    private final OscCodec codec = new OscCodec();
+    private final List<OscMessage> heard = new CopyOnWriteArrayList<>();
+
+    private OscInlet inlet(int port) throws Exception {
+        return new OscInlet(LOOPBACK, port, DAEMONS, m -> {
+            heard.add(m);
+            return m.arguments().isEmpty() ? List.of(new OscMessage(m.address(), List.of(1))) : List.of();
+        });
+    }
+
+    private static OscLink link(int port, String question) {
+        return new OscLink(new Connection.Osc("127.0.0.1", port, question), new SystemClock(), DAEMONS, DEAF);
+    }
+
+    /** Open Sound Control 1.0, the document's two examples, from memory. */
+    @Test
+    void theDocumentsExamplesAreWrittenAndRead() {
+        OscMessage frequency = new OscMessage("/oscillator/4/frequency", List.of(440.0f));
+        Bytes first = Bytes.ofHex("2F6F7363 696C6C61 746F722F 342F6672 65717565 6E637900 2C660000 43DC0000");
+        OscMessage foo = new OscMessage("/foo", List.of(1000, -1, "hello", 1.234f, 5.678f));
+        Bytes second = Bytes.ofHex(
+                "2F666F6F 00000000 2C696973 66660000 000003E8 FFFFFFFF 68656C6C 6F000000 3F9DF3B6 40B5B22D");
+        assertThat(codec.encode(frequency)).isEqualTo(first);
+        assertThat(codec.encode(foo)).isEqualTo(second);
+        assertThat(codec.decode(first.toArray())).containsExactly(frequency);
+        assertThat(codec.decode(second.toArray())).containsExactly(foo);
+    }
+
+    @Test
+    void noiseIsNoMessageAndNothingIsThrown() {
+        Random random = new Random(2);
+        for (int i = 0; i < 20_000; i++) {
+            byte[] noise = new byte[random.nextInt(64)];
+            random.nextBytes(noise);
+            if (noise.length > 0) {
+                noise[0] = (byte) (i % 2 == 0 ? '/' : '#');
+            }
+            codec.decode(noise);
+        }
+        assertThat(codec.decode(new byte[0])).isEmpty();
+        String huge = "x".repeat(70_000);
+        assertThatThrownBy(() -> codec.encode(new OscMessage("/long", List.of(huge))))
+                .isInstanceOf(IllegalArgumentException.class);
+    }
+
+    @Test
+    void aMachineThatAnswersIsReachedLostAndReachedAgain() throws Exception {
+        OscInlet machine = inlet(0);
+        int port = machine.port();
+        try (OscLink link = link(port, "/camera/program")) {
+            until("reached", () -> link.health().reached());
+            assertThat(link.send(new OscMessage("/camera/program", List.of(3)))).isInstanceOf(Outlet.Sent.class);
+            until("heard", () -> heard.contains(new OscMessage("/camera/program", List.of(3))));
+            assertThat(link.health().roundTripMicros()).isBetween(0L, 1_000_000L);
+            machine.close();
+            until("lost", () -> {
+                link.send(new OscMessage("/camera/program", List.of(2)));
+                return !link.health().reached();
+            });
+            assertThat(link.health().words()).contains("nobody listens at 127.0.0.1 port " + port);
+            try (OscInlet back = inlet(port)) {
+                until("reached again", () -> link.health().reached());
+                assertThat(back.port()).isEqualTo(port);
+            }
+        }
+    }
+
+    @Test
+    void midiIsNotSentByOsc() {
+        try (OscLink link = link(9, "")) {
+            assertThat(link.send(new NoteOn(0, 1, 1))).isInstanceOf(Outlet.NotSent.class);
+        }
+    }
+
+    /** Independent decoder: tshark's OSC dissector. */
+    @Test
+    void theNetworkAnalyserReadsWhatWeSend(@TempDir Path folder) throws Exception {
+        Path capture = folder.resolve("osc.pcap");
+        try (OscInlet machine = inlet(0);
+                Wiretap tap = new Wiretap(machine.port(), 1);
+                OscLink link = link(tap.port(), "")) {
+            until("reached", () -> link.health().reached());
+            link.send(new OscMessage("/camera/program", List.of(3, 0.5f, "wide")));
+            until("heard", () -> !heard.isEmpty());
+            tap.save(capture);
+        }
+        String printed = Tshark.details(capture, "--enable-heuristic", "osc_udp");
+        assertThat(printed)
+                .contains("Open Sound Control")
+                .contains("/camera/program ,ifs")
+                .contains("Int32: 3")
+                .contains("Float: 0.5")
+                .contains("String: wide")
+                .doesNotContain("Malformed");
+    }
+}
