@@ -42,7 +42,23 @@
 
   // ---- changing
 
-  const change = (rest, values = {}) => htmx.ajax('POST', path(rest), { target: '#book', swap: 'innerHTML', values }).catch(() => {});
+  // While the book is being written, keys wait their turn, so that nobody can type faster than it is kept.
+  const writing = new Set();
+  const waiting = [];
+  let told = () => {};
+  const change = (rest, values = {}) => new Promise((resolve) => {
+    told = resolve;
+    htmx.ajax('POST', path(rest), { target: '#book', swap: 'innerHTML', values }).catch(() => {});
+  });
+  document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.target?.id === 'book') writing.add(e.detail.xhr); });
+  for (const end of ['htmx:afterSettle', 'htmx:responseError', 'htmx:sendError', 'htmx:timeout']) {
+    document.addEventListener(end, (e) => {
+      if (!writing.delete(e.detail.xhr)) return;
+      if (end === 'htmx:afterSettle') settle();
+      told();
+      setTimeout(drain);
+    });
+  }
 
   const write = (at, text) => {
     const row = cellOf(at).parentElement;
@@ -63,7 +79,7 @@
     editor = { cell, input, list: null, at: { ...chosen } };
     if (cell.matches('.c')) offer(true);
     input.addEventListener('input', () => offer(false));
-    input.addEventListener('blur', () => { if (editor?.input === input && !input.classList.contains('wrong')) keep(0, 0); });
+    input.addEventListener('blur', () => { if (!writing.size && editor?.input === input && !input.classList.contains('wrong')) keep(0, 0); });
     input.focus();
     if (start === undefined) input.select();
   };
@@ -154,8 +170,22 @@
   };
 
   document.addEventListener('keydown', (e) => {
-    if (editor && e.target === editor.input) { editorKeys(e); return; }
-    if (baton.typing(e)) return;
+    const ours = editor && document.contains(editor.input) ? e.target === editor.input : !baton.typing(e);
+    if (!ours) return;
+    if (writing.size) { e.preventDefault(); waiting.push({ key: e.key, ctrlKey: e.ctrlKey, shiftKey: e.shiftKey, altKey: e.altKey }); return; }
+    if (editor) editorKeys(e); else bookKeys(e);
+  });
+
+  const drain = () => {
+    while (!writing.size && waiting.length) {
+      const late = { ...waiting.shift(), target: editor?.input || book, preventDefault() {}, stopPropagation() {} };
+      if (!editor) bookKeys(late);
+      else if (late.key.length === 1 && !late.ctrlKey) { editor.input.setRangeText(late.key, editor.input.selectionStart, editor.input.selectionEnd, 'end'); offer(false); }
+      else editorKeys(late);
+    }
+  };
+
+  const bookKeys = (e) => {
     const key = e.key;
     const row = cellOf(chosen)?.parentElement;
     const moves = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] };
@@ -176,7 +206,7 @@
     else if (key === 'Delete' || key === 'Backspace') { done(); if (chosen.column !== 'number') write(chosen, ''); }
     else if (key === 'Insert') { done(); change('cues', { item: row.parentElement.dataset.item, after: row.dataset.cue }); }
     else if (key.length === 1) { done(); edit(key); offer(false); }
-  });
+  };
 
   const fire = () => {
     if (!/^\d+$/.test(chosen.column)) return;
@@ -226,14 +256,25 @@
   });
   document.addEventListener('click', (e) => { if (e.target.closest('[data-undo]')) change('undo'); });
 
-  const refresh = () => { stale = false; htmx.ajax('GET', path('table'), { target: '#book', swap: 'innerHTML' }).catch(() => {}); };
+  // Somebody else wrote: the table is drawn anew, but never under an open editor.
+  const refresh = async () => {
+    stale = false;
+    const response = await fetch(path('table')).catch(() => null);
+    if (!response?.ok) return;
+    const html = await response.text();
+    if (editor || writing.size) { stale = true; return; }
+    book.innerHTML = html;
+    htmx.process(book);
+    settle();
+  };
   document.addEventListener('htmx:sseMessage', (e) => {
-    const shown = book.querySelector('.grid')?.dataset.revision;
-    if (e.detail.type !== 'book' || e.detail.data === shown) return;
+    const shown = Number(book.querySelector('.grid')?.dataset.revision || 0);
+    if (e.detail.type !== 'book' || Number(e.detail.data) <= shown || writing.size) return;
     if (editor) stale = true; else refresh();
   });
 
   const settle = () => {
+    if (editor && !document.contains(editor.input)) editor = null;
     const grid = book.querySelector('.grid');
     document.getElementById('count').textContent = grid?.dataset.count || '';
     document.querySelector('[data-undo]').disabled = !grid?.dataset.undoable;
@@ -242,6 +283,5 @@
     if (grid?.dataset.added) { choose(cellOf({ cue: grid.dataset.added, column: 'what' })); grid.removeAttribute('data-added'); }
     else if (!editor) choose(cellOf(chosen) || null, document.activeElement === document.body);
   };
-  document.addEventListener('htmx:afterSettle', (e) => { if (e.detail.target?.id === 'book') { if (editor && !document.contains(editor.input)) editor = null; settle(); } });
   settle();
 })();

@@ -40,7 +40,10 @@ class SameOrigin extends OncePerRequestFilter {
         }
         try {
             URI from = URI.create(origin);
-            return OUR_NAMES.contains(from.getHost()) && from.getPort() == request.getServerPort();
+            // Sandboxed pages call themselves “null”, which is an address without a host.
+            return from.getHost() != null
+                    && OUR_NAMES.contains(from.getHost())
+                    && from.getPort() == request.getServerPort();
         } catch (IllegalArgumentException nonsense) {
             return false;
         }

@@ -1,0 +1,63 @@
+package underbaton.web;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+
+/** The arrows between the modules: none runs back. */
+@AnalyzeClasses(packages = "underbaton", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArrowsTest {
+
+    @ArchTest
+    static final ArchRule MODULES = layeredArchitecture()
+            .consideringOnlyDependenciesInAnyPackage("underbaton..")
+            .layer("core")
+            .definedBy("underbaton.core..")
+            .layer("wire")
+            .definedBy("underbaton.wire..")
+            .layer("standins")
+            .definedBy("underbaton.standins..")
+            .layer("web")
+            .definedBy("underbaton.web..")
+            .whereLayer("web")
+            .mayNotBeAccessedByAnyLayer()
+            .whereLayer("standins")
+            .mayOnlyBeAccessedByLayers("web")
+            .whereLayer("wire")
+            .mayOnlyBeAccessedByLayers("standins", "web")
+            .whereLayer("core")
+            .mayOnlyBeAccessedByLayers("wire", "standins", "web");
+
+    /** Stand-ins speak the wire's messages and tell the wire's time; they take no short cut into the book. */
+    @ArchTest
+    static final ArchRule STAND_INS_KNOW_NO_BOOK = noClasses()
+            .that()
+            .resideInAPackage("underbaton.standins..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("underbaton.core.cue..", "underbaton.core.plan..", "underbaton.core.rig..");
+
+    @ArchTest
+    static final ArchRule CORE_IS_PLAIN_JAVA = noClasses()
+            .that()
+            .resideInAPackage("underbaton.core..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage(
+                    "org.springframework..", "java.sql..", "javax.sql..", "jakarta..", "org.apache.ibatis..");
+
+    @ArchTest
+    static final ArchRule CORE_HAS_NO_CLOCK_AND_NO_THREAD_OF_ITS_OWN = noClasses()
+            .that()
+            .resideInAPackage("underbaton.core..")
+            .should()
+            .callMethod(System.class, "currentTimeMillis")
+            .orShould()
+            .callMethod(System.class, "nanoTime")
+            .orShould()
+            .callConstructor(Thread.class, Runnable.class);
+}

@@ -1,0 +1,69 @@
+package underbaton.web;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.deque.html.axecore.results.Rule;
+import com.microsoft.playwright.Page;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.web.stage.Stage;
+
+/** axe-core on every page in both lights, and nothing wider than the window. */
+class EveryPageTest {
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private static List<String> paths() {
+        int show = baton.show("The Ferryman’s Lantern");
+        List<String> paths = new ArrayList<>(List.of("/"));
+        for (String tab : List.of("rig", "rig/new", "book", "desk", "room", "log")) {
+            paths.add("/shows/" + show + "/" + tab);
+        }
+        return paths;
+    }
+
+    @Test
+    void axeFindsNothingSeriousInEitherLight() {
+        baton.bean(Stage.class).open(baton.show("The Ferryman’s Lantern"));
+        List<String> found = new ArrayList<>();
+        for (String path : paths()) {
+            Page page = baton.open(path);
+            for (int light = 0; light < 2; light++) {
+                for (Rule rule : new AxeBuilder(page).analyze().getViolations()) {
+                    if (List.of("serious", "critical").contains(rule.getImpact())) {
+                        found.add(path + " light " + light + ": " + rule.getId() + " "
+                                + rule.getNodes().get(0).getHtml());
+                    }
+                }
+                page.locator("[data-light]").click();
+                // Colours fade on some elements; judge them when they have arrived.
+                page.waitForTimeout(100);
+            }
+        }
+        assertThat(found).isEmpty();
+    }
+
+    @Test
+    void nothingIsWiderThanTheWindow() {
+        for (String path : paths()) {
+            Page page = baton.open(path);
+            Object over = page.evaluate("() => [...document.querySelectorAll('.body, .sheet, #desk')]"
+                    + ".filter(e => e.scrollWidth > e.clientWidth + 1).map(e => e.className).join()");
+            assertThat(over).as(path).isEqualTo("");
+        }
+    }
+
+    @Test
+    void theDeskFitsATabletInPortrait() {
+        baton.bean(Stage.class).open(baton.show("The Ferryman’s Lantern"));
+        Page page = baton.browser(800, 1280);
+        page.navigate(baton.url("/shows/" + baton.show("The Ferryman’s Lantern") + "/desk"));
+        Object fits = page.evaluate("() => document.documentElement.scrollWidth <= 800 && "
+                + "document.querySelector('.go').getBoundingClientRect().right <= 800");
+        assertThat(fits).isEqualTo(true);
+    }
+}

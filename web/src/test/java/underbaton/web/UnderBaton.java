@@ -1,0 +1,185 @@
+package underbaton.web;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.DatagramSocket;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ThreadLocalRandom;
+import java.util.function.BooleanSupplier;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.extension.AfterEachCallback;
+import org.junit.jupiter.api.extension.BeforeAllCallback;
+import org.junit.jupiter.api.extension.ExtensionContext;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+import underbaton.standins.RehearsalRoom;
+import underbaton.web.shows.Shows;
+
+/**
+ * The real application with a real database and a real browser, started once for all tests: {@code @RegisterExtension
+ * static final UnderBaton baton = new UnderBaton();}.
+ */
+public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
+
+    private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
+    private static final Path DATABASE = ROOT.resolve("web/target/test-database");
+    private static final long LONGEST_MILLIS = 20_000;
+
+    private static ConfigurableApplicationContext application;
+    private static Browser browser;
+    private static int standInPort;
+    private final List<BrowserContext> contexts = new ArrayList<>();
+
+    @Override
+    public void beforeAll(ExtensionContext test) {
+        if (application != null) {
+            return;
+        }
+        script("db", "stop", DATABASE.toString());
+        deleteDatabase();
+        startDatabase();
+        standInPort = freeUdpPorts(10);
+        application = new SpringApplication(Application.class)
+                .run(
+                        "--spring.config.additional-location=file:" + DATABASE.resolve("connection.properties"),
+                        "--server.port=0",
+                        "--baton.demo=true",
+                        "--baton.standins.port=" + standInPort);
+        Playwright playwright = Playwright.create(
+                new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(List.of("--no-sandbox", "--disable-background-networking", "--disable-gpu")));
+        Runtime.getRuntime().addShutdownHook(new Thread(() -> script("db", "stop", DATABASE.toString())));
+    }
+
+    @Override
+    public void afterEach(ExtensionContext test) {
+        contexts.forEach(BrowserContext::close);
+        contexts.clear();
+    }
+
+    public <T> T bean(Class<T> type) {
+        return application.getBean(type);
+    }
+
+    public String url(String path) {
+        return "http://127.0.0.1:" + application.getEnvironment().getProperty("local.server.port") + path;
+    }
+
+    /** The port of the stand-in with this place in the rehearsal room. */
+    public int standInPort(int place) {
+        return RehearsalRoom.portOf(standInPort, place);
+    }
+
+    /** A browser of its own, as another person would have. */
+    public Page browser() {
+        return browser(1280, 800);
+    }
+
+    public Page browser(int width, int height) {
+        BrowserContext context = browser.newContext(new Browser.NewContextOptions().setViewportSize(width, height));
+        contexts.add(context);
+        Page page = context.newPage();
+        page.setDefaultTimeout(10_000);
+        return page;
+    }
+
+    public Page open(String path) {
+        Page page = browser();
+        page.navigate(url(path));
+        return page;
+    }
+
+    /** The id of the show with this name. */
+    public int show(String name) {
+        return bean(Shows.class).all().stream()
+                .filter(s -> s.name().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .id();
+    }
+
+    public void startDatabase() {
+        script("db", "start", DATABASE.toString());
+    }
+
+    public void stopDatabase() {
+        script("db", "stop", DATABASE.toString());
+    }
+
+    public static void until(String what, BooleanSupplier condition) {
+        try {
+            for (long waited = 0; !condition.getAsBoolean(); waited += 10) {
+                if (waited > LONGEST_MILLIS) {
+                    throw new AssertionError("never came about: " + what);
+                }
+                Thread.sleep(10);
+            }
+        } catch (InterruptedException interrupted) {
+            throw new AssertionError(interrupted);
+        }
+    }
+
+    private static void script(String... arguments) {
+        List<String> command = new ArrayList<>(List.of(ROOT.resolve("baton").toString()));
+        command.addAll(List.of(arguments));
+        try {
+            Path output = Files.createTempFile("baton", ".log");
+            Process process = new ProcessBuilder(command)
+                    .redirectErrorStream(true)
+                    .redirectOutput(output.toFile())
+                    .start();
+            if (process.waitFor() != 0) {
+                throw new IllegalStateException(Files.readString(output, StandardCharsets.UTF_8));
+            }
+            Files.delete(output);
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        } catch (InterruptedException interrupted) {
+            throw new IllegalStateException(interrupted);
+        }
+    }
+
+    private static void deleteDatabase() {
+        try (var files = Files.exists(DATABASE) ? Files.walk(DATABASE) : Stream.<Path>empty()) {
+            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(file);
+            }
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        }
+    }
+
+    private static int freeUdpPorts(int count) {
+        for (int tries = 0; tries < 100; tries++) {
+            int first = 30_000 + ThreadLocalRandom.current().nextInt(2000) * 10;
+            if (IntStream.range(first, first + count).allMatch(UnderBaton::free)) {
+                return first;
+            }
+        }
+        throw new IllegalStateException("no free UDP ports");
+    }
+
+    private static boolean free(int port) {
+        try (DatagramSocket socket = new DatagramSocket(port)) {
+            return socket.isBound();
+        } catch (IOException taken) {
+            return false;
+        }
+    }
+}

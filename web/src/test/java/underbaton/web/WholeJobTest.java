@@ -1,0 +1,101 @@
+package underbaton.web;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+
+/** The whole job from nothing, as a technician does it: rig, phrasebook, book, desk; the stand-in does what it says. */
+class WholeJobTest {
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    @Test
+    void fromAnEmptyShelfToTwoCuesOnARealWire() {
+        Page page = baton.open("/");
+        page.getByPlaceholder("its name").fill("First night");
+        page.getByText("Start its book").click();
+        addLights(page);
+        addPhrase(page, "Gold sweep", "note F#-2");
+        addPhrase(page, "Amber wash", "note 7");
+        assertThat(page.locator(".phrase .bytes")).hasText(new String[] {"90 06 7F", "90 07 7F"});
+
+        tab(page, "Book");
+        writeTheBook(page);
+
+        tab(page, "Desk");
+        assertThat(page.locator("#lamps [data-device='FOH lights']")).hasAttribute("data-reached", "true");
+        assertThat(page.locator(".standby .n")).hasText("1");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".standby .n")).hasText("2");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".standby h2")).hasText("End of the book");
+
+        tab(page, "Room");
+        assertThat(page.locator("#lights")).hasAttribute("data-look", "8");
+        assertThat(page.locator("#lights")).containsText("look 8, Amber wash");
+
+        tab(page, "Log");
+        Locator lines = page.locator("#rows tr");
+        assertThat(lines).hasCount(2);
+        assertThat(lines.nth(0)).containsText("90 07 7F");
+        assertThat(lines.nth(0)).containsText("note G−2, channel 1");
+        assertThat(lines.nth(0)).containsText("cue 2");
+        assertThat(lines.nth(1)).containsText("90 06 7F");
+        assertThat(lines.nth(1)).containsText("cue 1");
+    }
+
+    private static void addLights(Page page) {
+        page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("FOH lights");
+        page.getByLabel("Host").fill("127.0.0.1");
+        page.getByLabel("Port").fill(Integer.toString(baton.standInPort(0)));
+        page.getByText("Add this machine").click();
+        assertThat(page.locator(".book-title")).isVisible();
+    }
+
+    private static void addPhrase(Page page, String name, String says) {
+        Locator line = page.locator(".new-phrase");
+        int before = page.locator(".phrase[data-phrase]").count();
+        line.locator("[name=name]").fill(name);
+        line.locator("[name=says]").fill(says);
+        line.locator("[name=says]").press("Enter");
+        assertThat(page.locator(".phrase[data-phrase]")).hasCount(before + 1);
+    }
+
+    /** One item, two cues; the second one by keyboard alone. */
+    private static void writeTheBook(Page page) {
+        Locator form = page.locator(".new-item");
+        form.locator("[name=name]").fill("Opening");
+        form.locator("[name=length]").fill("3:30");
+        form.getByText("Add item").click();
+        page.getByText("add cue").click();
+        Locator rows = page.locator("tr.cue");
+        assertThat(rows).hasCount(1);
+        page.keyboard().type("Lights up");
+        page.keyboard().press("Tab");
+        page.keyboard().type("gold");
+        page.keyboard().press("Enter");
+        assertThat(rows.nth(0)).containsText("Gold sweep");
+        page.keyboard().press("Insert");
+        assertThat(rows).hasCount(2);
+        page.keyboard().type("Warmer");
+        page.keyboard().press("Tab");
+        page.keyboard().type("amb");
+        page.keyboard().press("Enter");
+        assertThat(rows.nth(1)).containsText("Amber wash");
+        List<String> numbers = page.locator("tr.cue .no").allTextContents();
+        assertThat(numbers).containsExactly("1", "2");
+    }
+
+    private static void tab(Page page, String name) {
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName(name).setExact(true))
+                .click();
+        page.waitForLoadState();
+    }
+}

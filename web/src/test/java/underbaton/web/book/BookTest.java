@@ -1,0 +1,176 @@
+package underbaton.web.book;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Start;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Wording;
+import underbaton.web.UnderBaton;
+import underbaton.web.shows.Shows;
+
+/** Writing in the book: refusals, undo, two writers. */
+class BookTest {
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private int show;
+
+    @BeforeEach
+    void write() {
+        Shows shows = baton.bean(Shows.class);
+        show = shows.create("Book test", s -> {
+                    Device lights = new Device(
+                            0,
+                            "Lights",
+                            Department.LIGHTS,
+                            new Connection.NetworkMidi("127.0.0.1", 9),
+                            0,
+                            new Numbering(1, 0, -1),
+                            40,
+                            List.of());
+                    var filled = s.withDevice(lights);
+                    for (String name : List.of("Amber wash", "Blue wash", "Dark")) {
+                        filled = filled.withPhrase(
+                                1,
+                                new Phrase(
+                                        0,
+                                        name,
+                                        new Wording(Numbering.WIRE).read("note " + name.length()),
+                                        name.equals("Dark") ? Effect.STOPS : Effect.HOLDS,
+                                        false));
+                    }
+                    filled = filled.withItem(new Item(0, ItemKind.SONG, "Song", 0, List.of()), 0);
+                    int item = filled.items().get(0).id();
+                    for (String number : List.of("1", "2", "3")) {
+                        List<Call> calls = number.equals("1") ? List.of(new Call(1, 2)) : List.of();
+                        filled = filled.withCue(
+                                item, new Cue(0, CueNumber.of(number), Start.BY_HAND, "Line " + number, calls, 0));
+                    }
+                    return filled;
+                })
+                .id();
+    }
+
+    @AfterEach
+    void remove() {
+        baton.bean(Shows.class).delete(show);
+    }
+
+    private Page book() {
+        return baton.open("/shows/" + show + "/book");
+    }
+
+    private static Locator cell(Page page, int row, int column) {
+        return page.locator("tr.cue").nth(row).locator("[data-column]").nth(column);
+    }
+
+    @Test
+    void theStripNamesBytesAndTheMachinesOwnDisplay() {
+        Page page = book();
+        cell(page, 0, 3).click();
+        assertThat(page.locator("#strip")).containsText("its display reads note A♯−1, channel 1");
+        assertThat(page.locator("#strip")).containsText("90 0A 7F");
+        cell(page, 1, 3).click();
+        assertThat(page.locator("#strip")).containsText("still at Amber wash");
+    }
+
+    @Test
+    void whatIsRefusedStaysInTheCellAndIsExplained() {
+        Page page = book();
+        cell(page, 1, 3).click();
+        page.keyboard().type("purple");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice")).containsText("Lights has no phrase “purple”");
+        assertThat(page.locator(".editing input")).hasValue("purple");
+        page.keyboard().press("ControlOrMeta+A");
+        page.keyboard().type("wash");
+        page.keyboard().press("ArrowDown");
+        page.keyboard().press("Enter");
+        assertThat(cell(page, 1, 3)).hasText("Blue wash");
+        cell(page, 1, 0).click();
+        page.keyboard().type("3");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice")).containsText("There is a cue 3 already");
+        page.keyboard().press("Escape");
+        assertThat(cell(page, 1, 0)).hasText("2");
+    }
+
+    @Test
+    void everyEditCanBeUndoneAndDoneAgain() {
+        Page page = book();
+        cell(page, 0, 3).click();
+        page.keyboard().press("Delete");
+        assertThat(cell(page, 0, 3)).hasText("");
+        page.keyboard().press("Control+z");
+        assertThat(cell(page, 0, 3)).hasText("Amber wash");
+        page.keyboard().press("Control+Delete");
+        assertThat(page.locator("tr.cue")).hasCount(2);
+        page.keyboard().press("Control+z");
+        assertThat(page.locator("tr.cue")).hasCount(3);
+        page.keyboard().press("Control+y");
+        assertThat(page.locator("tr.cue")).hasCount(2);
+    }
+
+    @Test
+    void cuesAreDuplicatedAndMovedByKey() {
+        Page page = book();
+        cell(page, 0, 2).click();
+        page.keyboard().press("Control+d");
+        assertThat(page.locator("tr.cue .no")).hasText(new String[] {"1", "1.5", "2", "3"});
+        assertThat(cell(page, 1, 3)).hasText("Amber wash");
+        cell(page, 0, 2).click();
+        page.keyboard().press("Alt+ArrowDown");
+        assertThat(page.locator("tr.cue .no")).hasText(new String[] {"1", "1.5", "2", "3"});
+    }
+
+    @Test
+    void theSecondOfTwoWritersIsToldAndLosesNothing() {
+        Page first = book();
+        Page second = book();
+        cell(second, 1, 3).click();
+        second.keyboard().press("Enter");
+        second.keyboard().type("Blue wash");
+
+        cell(first, 1, 3).click();
+        first.keyboard().type("Amber wash");
+        first.keyboard().press("Enter");
+        assertThat(cell(first, 1, 3)).hasText("Amber wash");
+
+        second.keyboard().press("Enter");
+        assertThat(second.locator("#notice")).containsText("Somebody changed cue 2 while you wrote");
+        assertThat(second.locator("#notice")).containsText("it says “Amber wash” now; you wrote “Blue wash”");
+        assertThat(second.locator(".editing input")).hasValue("Blue wash");
+        second.getByText("Put mine").click();
+        assertThat(cell(second, 1, 3)).hasText("Blue wash");
+        assertThat(cell(first, 1, 3)).hasText("Blue wash");
+    }
+
+    @Test
+    void theBookIsFoundInByNumberAndByWords() {
+        Page page = book();
+        page.keyboard().press("/");
+        page.keyboard().type("line 3");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("tr.cue .sel")).hasText("Line 3");
+        assertThat(page.locator(".sel").count()).isEqualTo(1);
+    }
+}

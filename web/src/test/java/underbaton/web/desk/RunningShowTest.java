@@ -1,0 +1,164 @@
+package underbaton.web.desk;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+import static underbaton.web.UnderBaton.until;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.traffic.Traffic;
+import underbaton.standins.FohLights;
+import underbaton.standins.RehearsalRoom;
+import underbaton.standins.StandIn;
+import underbaton.web.UnderBaton;
+import underbaton.web.log.Journal;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** A show goes on: with machines gone and back, with the database gone and back, by keys, by buttons. */
+class RunningShowTest {
+
+    private static final LocatorAssertions.HasAttributeOptions PATIENTLY =
+            new LocatorAssertions.HasAttributeOptions().setTimeout(20_000);
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private int show;
+    private Page page;
+    private StandIn lights;
+
+    @BeforeEach
+    void openDesk() {
+        show = baton.show("The Ferryman’s Lantern");
+        baton.bean(Stage.class).open(show);
+        lights = baton.bean(RehearsalRoom.class).named("FOH lights").orElseThrow();
+        page = baton.open("/shows/" + show + "/desk");
+        assertThat(lamp()).hasAttribute("data-reached", "true", PATIENTLY);
+        jump("30");
+    }
+
+    @AfterEach
+    void leaveDesk() throws Exception {
+        baton.bean(RehearsalRoom.class).switchOn();
+        baton.bean(Stage.class).close();
+    }
+
+    private Locator lamp() {
+        return page.locator("#lamps [data-device='FOH lights']");
+    }
+
+    private void jump(String number) {
+        page.keyboard().press("/");
+        page.keyboard().type(number);
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".standby .n")).hasText(number);
+    }
+
+    private int look() {
+        return ((FohLights) lights.model()).state().number();
+    }
+
+    @Test
+    void aMachineThatGoesDelaysNobodyAndComesBackByItself() throws Exception {
+        lights.switchOff();
+        assertThat(lamp()).hasAttribute("data-reached", "false", PATIENTLY);
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".standby .n")).hasText("31");
+        until("the words screen heard its part", () -> baton.bean(Traffic.class).after(0, 9999).stream()
+                .anyMatch(e -> e.device().equals("Words screen")
+                        && e.cause().equals("cue 30")
+                        && e.trouble().isEmpty()));
+        assertThat(baton.bean(Traffic.class).after(0, 9999))
+                .anyMatch(e -> e.device().equals("FOH lights")
+                        && e.cause().equals("cue 30")
+                        && !e.trouble().isEmpty());
+        lights.switchOn();
+        assertThat(lamp()).hasAttribute("data-reached", "true", PATIENTLY);
+        jump("32");
+        page.keyboard().press("Enter");
+        until("the look of cue 32", () -> look() == 7);
+    }
+
+    @Test
+    void withoutTheDatabaseGoWorksEditsAreRefusedAndTheJournalIsCompleteAfterwards() {
+        Page book = baton.open("/shows/" + show + "/book");
+        Journal journal = baton.bean(Journal.class);
+        Traffic traffic = baton.bean(Traffic.class);
+        baton.stopDatabase();
+        try {
+            long before = traffic.last();
+            page.keyboard().press("Enter");
+            until("the look of cue 30", () -> look() == 6);
+            page.keyboard().press("Enter");
+            page.keyboard().press("Enter");
+            until("the look of cue 32", () -> look() == 7);
+            assertThat(traffic.last()).isGreaterThan(before + 8);
+            book.locator("tr[data-number='32'] .what").click();
+            book.keyboard().type("Refrain");
+            book.keyboard().press("Enter");
+            assertThat(book.locator("#notice")).containsText("The database does not answer");
+            assertThat(book.locator(".editing input")).hasValue("Refrain");
+            assertThat(baton.bean(Shows.class).get(show).cues().map(c -> c.what()))
+                    .doesNotContain("Refrain");
+        } finally {
+            baton.startDatabase();
+        }
+        long ours =
+                traffic.after(0, 9999).stream().filter(e -> e.showId() == show).count();
+        until("the journal is complete", () -> written(journal) >= ours);
+        book.locator(".editing input").press("Enter");
+        assertThat(book.locator("tr[data-number='32'] .what")).hasText("Refrain");
+        baton.bean(Shows.class).undo(show);
+    }
+
+    private long written(Journal journal) {
+        try {
+            return journal.written(show);
+        } catch (RuntimeException notBackYet) {
+            return -1;
+        }
+    }
+
+    @Test
+    void stopAllWantsToBeHeldAndStopsTheRunningClip() {
+        jump("32");
+        page.keyboard().press("Enter");
+        page.keyboard().press("s");
+        assertThat(page.locator(".done em")).hasText("sent");
+        page.keyboard().down("s");
+        assertThat(page.locator(".done em")).hasText("all stopped");
+        page.keyboard().up("s");
+        until("the stop went out", () -> baton.bean(Traffic.class).after(0, 9999).stream()
+                .anyMatch(e -> e.cause().equals("stop all") && e.bytes().hex().equals("91 23 7F")));
+    }
+
+    @Test
+    void theStandbyMovesByArrowsAndTheBarSaysWhere() {
+        page.keyboard().press("ArrowDown");
+        assertThat(page.locator(".go")).containsText("GO 31");
+        page.keyboard().press("Backspace");
+        assertThat(page.locator(".go")).containsText("GO 30");
+        page.keyboard().press("/");
+        page.keyboard().type("999");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice")).containsText("There is no cue 999");
+    }
+
+    @Test
+    void keysCanBeRebound() {
+        page.getByText("keys", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator(".keys-list button").first().click();
+        page.keyboard().press(" ");
+        page.getByText("Done", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(page.locator(".go kbd")).hasText("Space");
+        page.locator(".now h1").click();
+        page.keyboard().press(" ");
+        assertThat(page.locator(".go")).containsText("GO 31");
+    }
+}
