@@ -9,7 +9,8 @@
     async post(path, fields = {}) {
       const response = await fetch(path, { method: 'POST', body: new URLSearchParams(fields) }).catch(() => null);
       if (response && response.ok) { this.clear(); return response; }
-      this.tell(response ? await response.text() : null);
+      const words = response ? await response.text() : '';
+      this.tell(words.includes('class="notice') ? words : null);
       return null;
     },
 

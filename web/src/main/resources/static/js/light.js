@@ -4,9 +4,14 @@
   const key = () => `baton-light-${root.dataset.lightOf || 'work'}`;
   const apply = (light) => root.classList.toggle('blues', light === 'blues');
   apply(localStorage.getItem(key()) || root.dataset.lightOf);
+  // The button names the light that it would turn to.
+  const name = () => document.querySelectorAll('[data-light]').forEach((b) => { b.textContent = root.classList.contains('blues') ? 'worklight' : 'running blues'; });
+  document.addEventListener('DOMContentLoaded', name);
+  document.addEventListener('htmx:afterSettle', name);
   window.batonLight = () => {
     const next = root.classList.contains('blues') ? 'work' : 'blues';
     localStorage.setItem(key(), next);
     apply(next);
+    name();
   };
 })();

@@ -1,13 +1,16 @@
 package underbaton.web.page;
 
 import java.sql.SQLException;
+import java.util.NoSuchElementException;
 import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpStatus;
 import org.springframework.transaction.TransactionException;
 import org.springframework.ui.Model;
+import org.springframework.web.bind.ServletRequestBindingException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import underbaton.core.rig.Refusal;
 import underbaton.web.shows.NoSuchShow;
 import underbaton.web.stage.NotOnDesk;
@@ -36,6 +39,18 @@ class Trouble {
     @ResponseStatus(HttpStatus.CONFLICT)
     String notOnDesk(Model model) {
         return notice("This show is not on the desk. Put it there first: Shows, then its name.", "", model);
+    }
+
+    /** No page of ours sends such a request; another program, or a page from before an update, may. */
+    @ExceptionHandler({
+        IllegalArgumentException.class,
+        NoSuchElementException.class,
+        ServletRequestBindingException.class,
+        MethodArgumentTypeMismatchException.class
+    })
+    @ResponseStatus(HttpStatus.BAD_REQUEST)
+    String misunderstood(Exception cause, Model model) {
+        return notice("This request cannot be understood (" + cause.getMessage() + "). Reload the page.", "", model);
     }
 
     @ExceptionHandler(NoSuchShow.class)

@@ -1,11 +1,13 @@
 package underbaton.web.shows;
 
+import java.util.Optional;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import underbaton.core.perform.Standing;
 import underbaton.web.stage.Stage;
 
 /** The shelf of shows. */
@@ -24,7 +26,16 @@ class ShowsController {
     String page(Model model) {
         model.addAttribute("shows", shows.all());
         model.addAttribute("openId", stage.openShow().map(s -> s.id()).orElse(0));
+        model.addAttribute("running", running().orElse(null));
         return "shows/shows";
+    }
+
+    /** What the show on the desk is in the middle of, if it is. */
+    private Optional<String> running() {
+        return stage.openShow().flatMap(s -> stage.standing(s.id())
+                .flatMap(Standing::last)
+                .map(f ->
+                        s.name() + " is running on the desk, at cue " + f.cue().number() + "."));
     }
 
     @PostMapping("/shows")

@@ -1,0 +1,19 @@
+package underbaton.bench;
+
+import java.io.IOException;
+
+/** {@code ./baton bench NAME}: one measurement, its figures printed. */
+final class Bench {
+
+    private Bench() {}
+
+    public static void main(String[] arguments) throws IOException, InterruptedException {
+        String name = arguments.length > 0 ? arguments[0] : "";
+        if (name.equals("go") && arguments.length == 2) {
+            GoBench.run(arguments[1]);
+        } else {
+            System.err.println("There is: ./baton bench go");
+            System.exit(1);
+        }
+    }
+}

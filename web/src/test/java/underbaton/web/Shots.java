@@ -1,0 +1,60 @@
+package underbaton.web;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.web.stage.Stage;
+
+/** Draws the pictures of {@code docs/screenshots} from the demo shows; {@code ./baton shots} runs it. */
+@Tag("shots")
+class Shots {
+
+    private static final int FADE_MILLIS = 2500;
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    @Test
+    void everyPage() {
+        int show = baton.show("The Ferryman’s Lantern");
+        baton.bean(Stage.class).open(show);
+        String book = "/shows/" + show;
+        save(baton.open("/"), "shows");
+
+        Page desk = baton.open(book + "/desk");
+        desk.keyboard().press("/");
+        desk.keyboard().type("30");
+        desk.keyboard().press("Enter");
+        assertThat(desk.locator(".go")).containsText("GO 30");
+        for (String next : new String[] {"31", "32", "33"}) {
+            desk.keyboard().press("Enter");
+            assertThat(desk.locator(".go")).containsText("GO " + next);
+        }
+        save(desk, "desk-running-blues");
+        Page room = baton.open(book + "/room");
+        room.waitForTimeout(FADE_MILLIS);
+        save(room, "room");
+        desk.locator("[data-light]").click();
+        save(desk, "desk-worklight");
+
+        Page tablet = baton.browser(800, 1280);
+        tablet.navigate(baton.url(book + "/desk"));
+        save(tablet, "desk-tablet");
+
+        save(baton.open(book + "/rig"), "rig");
+        Page written = baton.open(book + "/book");
+        written.locator("tr[data-number='32'] [data-column]").nth(3).click();
+        assertThat(written.locator("#strip")).containsText("Gold sweep");
+        save(written, "book");
+        save(baton.open(book + "/log"), "log");
+    }
+
+    private static void save(Page page, String name) {
+        page.waitForTimeout(400);
+        page.screenshot(new Page.ScreenshotOptions().setPath(Path.of("../docs/screenshots", name + ".png")));
+    }
+}
