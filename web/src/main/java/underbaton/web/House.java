@@ -5,6 +5,8 @@ import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.atomic.AtomicInteger;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
@@ -19,6 +21,7 @@ import underbaton.wire.SystemClock;
 @Configuration
 class House {
 
+    private static final Logger LOG = LoggerFactory.getLogger(House.class);
     private static final int TRAFFIC_KEPT = 5000;
 
     @Bean
@@ -32,6 +35,7 @@ class House {
         return work -> {
             Thread thread = new Thread(work, "baton-" + count.incrementAndGet());
             thread.setDaemon(true);
+            thread.setUncaughtExceptionHandler((which, fault) -> LOG.error("A fault on {}", which.getName(), fault));
             return thread;
         };
     }

@@ -34,10 +34,16 @@
   };
 
   let asking;
+  let wanted = '';
   const showStrip = (phrase = '') => {
     clearTimeout(asking);
-    if (!chosen || !/^\d+$/.test(chosen.column)) { strip.replaceChildren(); return; }
-    asking = setTimeout(() => htmx.ajax('GET', path(`strip?${new URLSearchParams({ cue: chosen.cue, device: chosen.column, phrase })}`), { target: strip, swap: 'innerHTML' }).catch(() => {}), 60);
+    if (!chosen || !/^\d+$/.test(chosen.column)) { wanted = ''; strip.replaceChildren(); return; }
+    const query = `${new URLSearchParams({ cue: chosen.cue, device: chosen.column, phrase })}`;
+    wanted = query;
+    asking = setTimeout(async () => {
+      const response = await fetch(path(`strip?${query}`)).catch(() => null);
+      if (response?.ok && wanted === query) strip.innerHTML = await response.text();
+    }, 60);
   };
 
   // ---- changing
@@ -48,7 +54,8 @@
   let told = () => {};
   const change = (rest, values = {}) => new Promise((resolve) => {
     told = resolve;
-    htmx.ajax('POST', path(rest), { target: '#book', swap: 'innerHTML', values }).catch(() => {});
+    // With a source of its own: requests of one source wait for each other, and of those that wait only the last is sent.
+    htmx.ajax('POST', path(rest), { source: book, target: '#book', swap: 'innerHTML', values }).catch(() => {});
   });
   document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.target?.id === 'book') writing.add(e.detail.xhr); });
   for (const end of ['htmx:afterSettle', 'htmx:responseError', 'htmx:sendError', 'htmx:timeout']) {

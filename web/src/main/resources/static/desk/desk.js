@@ -13,6 +13,7 @@
     const page = document.querySelector('.open-page');
     if (!page || !bar) return;
     for (const which of ['go', 'next', 'back']) bar.querySelector(`[data-number=${which}]`).textContent = page.dataset[which];
+    bar.querySelector('.go').classList.toggle('idle', !page.dataset.go);
     bar.querySelectorAll('[data-key]').forEach((k) => { k.textContent = printed(keys[k.dataset.key]); });
   };
 

@@ -75,7 +75,12 @@ public final class Lane {
     private void run() {
         try {
             while (true) {
-                deliver(waiting.take());
+                Sending next = waiting.take();
+                try {
+                    deliver(next);
+                } catch (RuntimeException fault) {
+                    log(next.message(), Bytes.NONE, next.cause(), 0, "a fault in Under Baton: " + fault);
+                }
             }
         } catch (InterruptedException closed) {
             Thread.currentThread().interrupt();

@@ -24,7 +24,12 @@ public final class PerformerThread implements AutoCloseable {
 
     private void run() {
         while (!closed) {
-            performer.work();
+            try {
+                performer.work();
+            } catch (RuntimeException fault) {
+                // A fault in one order must not end the show; whoever made the thread hears of it.
+                thread.getUncaughtExceptionHandler().uncaughtException(thread, fault);
+            }
             LockSupport.parkNanos(this, Math.min(performer.nanosToNext(), LONGEST_NAP_NANOS));
         }
     }

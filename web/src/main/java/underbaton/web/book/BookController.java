@@ -32,7 +32,7 @@ import underbaton.web.stage.Stage;
 @Controller
 class BookController {
 
-    private static final String TABLE = "book/book :: table";
+    private static final String TABLE = "book/book :: cues";
 
     private final Shows shows;
     private final Stage stage;

@@ -10,9 +10,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
@@ -75,9 +73,11 @@ public class Journal {
                 transactions.executeWithoutResult(t -> batch.forEach(e -> mapper.put(row(e))));
                 batch.forEach(e -> unwritten.removeFirst());
                 away = false;
-            } catch (DataAccessException | TransactionException gone) {
+            } catch (RuntimeException gone) {
                 if (!away) {
-                    LOG.warn("The log cannot be written to the database; it is kept until that returns.");
+                    LOG.warn(
+                            "The log cannot be written to the database; it is kept until that works again: {}",
+                            gone.toString());
                 }
                 away = true;
                 return;

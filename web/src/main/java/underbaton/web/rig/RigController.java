@@ -23,6 +23,7 @@ import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wording;
+import underbaton.standins.RehearsalRoom;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.page.Pages;
@@ -37,11 +38,13 @@ class RigController {
     private final Shows shows;
     private final Stage stage;
     private final Pages pages;
+    private final RehearsalRoom room;
 
-    RigController(Shows shows, Stage stage, Pages pages, Live live, Painting painting) {
+    RigController(Shows shows, Stage stage, Pages pages, RehearsalRoom room, Live live, Painting painting) {
         this.shows = shows;
         this.stage = stage;
         this.pages = pages;
+        this.room = room;
         live.paints("machines", showId -> shows.find(showId)
                 .map(s -> painting.of("rig/rig", "machines", Map.of("show", s, "lampOf", lamps(s))))
                 .orElse(""));
@@ -65,6 +68,7 @@ class RigController {
 
     private void fill(Show show, Optional<Device> chosen, Model model) {
         model.addAttribute("lampOf", lamps(show));
+        model.addAttribute("standIns", room.standIns());
         model.addAttribute("departments", Department.values());
         model.addAttribute("effects", Effect.values());
         model.addAttribute("chosen", chosen.orElse(null));

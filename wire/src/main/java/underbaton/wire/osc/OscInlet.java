@@ -55,7 +55,8 @@ public final class OscInlet implements AutoCloseable {
                         channel.send(ByteBuffer.wrap(codec.encode(answer).toArray()), from);
                     }
                 }
-            } catch (IOException closedOrUnreachable) {
+            } catch (IOException | RuntimeException closedOrFault) {
+                // One bad packet, or one caller that is gone already, must not end the listening.
                 if (!channel.isOpen()) {
                     return;
                 }

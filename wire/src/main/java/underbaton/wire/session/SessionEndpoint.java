@@ -48,6 +48,7 @@ public final class SessionEndpoint implements AutoCloseable {
     private static final long ANSWER_WITHIN = 1000 * MILLI;
     private static final long SILENCE_ENDS_SESSION = 15_000 * MILLI;
     private static final long[] BACK_OFF = {250 * MILLI, 500 * MILLI, 1000 * MILLI, 2000 * MILLI, 5000 * MILLI};
+    private static final long CLOSING_MILLIS = 2000;
     private static final int MOST_PEERS = 64;
     private static final int LARGEST_DATAGRAM = 65_535;
     private static final int PORT_TRIES = 50;
@@ -63,6 +64,7 @@ public final class SessionEndpoint implements AutoCloseable {
     private final long startNanos;
     private final List<Peer> peers = new CopyOnWriteArrayList<>();
     private final ByteBuffer incoming = ByteBuffer.allocate(LARGEST_DATAGRAM);
+    private final Thread thread;
     private volatile boolean closed;
 
     /**
@@ -87,7 +89,8 @@ public final class SessionEndpoint implements AutoCloseable {
         selector = Selector.open();
         control.configureBlocking(false).register(selector, SelectionKey.OP_READ);
         data.configureBlocking(false).register(selector, SelectionKey.OP_READ);
-        threads.newThread(this::run).start();
+        thread = threads.newThread(this::run);
+        thread.start();
     }
 
     private static DatagramChannel[] openPair(InetAddress bind, int port) throws IOException {
@@ -185,6 +188,7 @@ public final class SessionEndpoint implements AutoCloseable {
         }
     }
 
+    /** Says goodbye to all and gives both ports back; when it returns they are free. */
     @Override
     public void close() {
         if (closed) {
@@ -193,6 +197,13 @@ public final class SessionEndpoint implements AutoCloseable {
         closed = true;
         peers.forEach(this::leave);
         selector.wakeup();
+        try {
+            if (Thread.currentThread() != thread) {
+                thread.join(CLOSING_MILLIS);
+            }
+        } catch (InterruptedException interrupted) {
+            Thread.currentThread().interrupt();
+        }
     }
 
     // ---- the endpoint's thread
@@ -253,10 +264,19 @@ public final class SessionEndpoint implements AutoCloseable {
                     peer.heardAt(now);
                     if (peer.window.take(header.sequence())) {
                         CommandReader.Result result = peer.reader.read(incoming);
-                        result.messages().forEach(m -> peer.ear.heard(peer, m, now));
+                        result.messages().forEach(m -> tell(peer, m, now));
                         result.trouble().ifPresent(t -> peer.ear.trouble(peer, t));
                     }
                 }));
+    }
+
+    /** A fault of one listener must not end the sessions of the others. */
+    private static void tell(Peer peer, MidiMessage message, long now) {
+        try {
+            peer.ear.heard(peer, message, now);
+        } catch (RuntimeException fault) {
+            peer.ear.trouble(peer, "our own listener failed: " + fault);
+        }
     }
 
     private Optional<Peer> find(int peerSsrc) {
