@@ -15,7 +15,7 @@ import underbaton.core.midi.SystemCommon;
 
 /**
  * Reads the MIDI command sections (RFC 6295 §3) of one sender: short and long headers, delta times, running status
- * inside a packet, exclusives in segments over several packets. A recovery journal behind the commands is passed over.
+ * inside a packet, exclusives in segments over several packets. The recovery journal behind them is {@link Recovery}'s.
  *
  * <p>Keeps an unfinished exclusive between packets, so there is one reader a sender. Not thread-safe.
  */
@@ -39,6 +39,20 @@ final class CommandReader {
         Malformed(String what) {
             super(what);
         }
+    }
+
+    /** Whether a payload has a recovery journal; the payload positioned behind the RTP header. */
+    static boolean hasJournal(ByteBuffer payload) {
+        return payload.hasRemaining() && (payload.get(payload.position()) & 0x40) != 0;
+    }
+
+    /** Where the recovery journal of a payload begins; at its end when the packet lies about its length. */
+    static ByteBuffer journal(ByteBuffer payload) {
+        ByteBuffer journal = payload.duplicate();
+        int flags = journal.get() & 0xFF;
+        boolean isLong = (flags & 0x80) != 0;
+        int length = isLong && journal.hasRemaining() ? (flags & 0x0F) << 8 | journal.get() & 0xFF : flags & 0x0F;
+        return journal.position(Math.min(journal.limit(), journal.position() + length));
     }
 
     /** @param payload positioned behind the RTP header */

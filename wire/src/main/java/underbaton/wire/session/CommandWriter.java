@@ -19,13 +19,20 @@ final class CommandWriter {
     private static final int LONG_HEADER = 0x80;
     private static final int SHORT_LENGTH = 0x0F;
 
-    private final List<byte[]> sections = new ArrayList<>();
+    /** The J flag, to be set in a section's first byte when a recovery journal follows. */
+    static final int JOURNAL_FOLLOWS = 0x40;
+
+    /** One packet's commands. */
+    record Section(byte[] bytes, List<MidiMessage> commands) {}
+
+    private final List<Section> sections = new ArrayList<>();
+    private final List<MidiMessage> inSection = new ArrayList<>();
     private final ByteArrayOutputStream list = new ByteArrayOutputStream();
 
     private CommandWriter() {}
 
     /** @return one or more command sections, header included, to be sent in this order in packets of their own */
-    static List<byte[]> sections(List<? extends MidiMessage> messages) {
+    static List<Section> sections(List<? extends MidiMessage> messages) {
         CommandWriter writer = new CommandWriter();
         for (MidiMessage message : messages) {
             for (MidiMessage command : message.commands()) {
@@ -42,6 +49,7 @@ final class CommandWriter {
             addInSegments(bytes);
         } else {
             addWhole(bytes.toArray());
+            inSection.add(command);
         }
     }
 
@@ -85,6 +93,7 @@ final class CommandWriter {
             section.write(commands.length & 0xFF);
         }
         section.writeBytes(commands);
-        sections.add(section.toByteArray());
+        sections.add(new Section(section.toByteArray(), List.copyOf(inSection)));
+        inSection.clear();
     }
 }

@@ -24,6 +24,9 @@ public final class Peer {
         CLOSED
     }
 
+    private static final long GUARD_NANOS = 100_000_000L;
+    private static final int MOST_GUARDS = 8;
+
     private final SessionEndpoint endpoint;
     final boolean weInvite;
     final SessionEndpoint.Ear ear;
@@ -43,7 +46,15 @@ public final class Peer {
     long nextActionNanos;
     int unanswered;
     long syncSentNanos;
-    private int sequence;
+    private final SentHistory history = new SentHistory();
+    private final Recovery recovery = new Recovery();
+    /** Packets up to this one have been mended; what comes late of them must not happen again. */
+    private long mendedUpTo = Long.MIN_VALUE;
+
+    private long packet;
+    private long guardAtNanos;
+    private int guards;
+    boolean owesFeedback;
 
     Peer(SessionEndpoint endpoint, boolean weInvite, String name, SessionEndpoint.Ear ear) {
         this.endpoint = endpoint;
@@ -95,19 +106,92 @@ public final class Peer {
             return false;
         }
         boolean all = true;
-        for (byte[] section : CommandWriter.sections(messages)) {
+        for (CommandWriter.Section section : CommandWriter.sections(messages)) {
             all &= sendSection(section);
         }
+        guards = 0;
+        guardAtNanos = endpoint.nanos() + GUARD_NANOS;
         return all;
     }
 
-    /** One at a time, so that sequence numbers leave in order. */
-    private synchronized boolean sendSection(byte[] section) {
-        ByteBuffer packet = ByteBuffer.allocate(RtpHeader.LENGTH + section.length);
-        sequence = sequence + 1 & 0xFFFF;
-        new RtpHeader(sequence, (int) endpoint.now(), endpoint.ssrc()).put(packet);
-        packet.put(section).flip();
-        return endpoint.sendData(packet, data);
+    /** One at a time, so that sequence numbers leave in order, each with the journal of those before it. */
+    private synchronized boolean sendSection(CommandWriter.Section section) {
+        packet++;
+        byte[] journal = history.journal(packet);
+        section.commands().forEach(c -> history.sent(c, packet));
+        return sendPacket(section.bytes(), journal);
+    }
+
+    private boolean sendPacket(byte[] section, byte[] journal) {
+        ByteBuffer out = ByteBuffer.allocate(RtpHeader.LENGTH + section.length + journal.length);
+        boolean commands = section.length > 1;
+        new RtpHeader((int) (packet & 0xFFFF), (int) endpoint.now(), endpoint.ssrc()).put(out, commands);
+        int first = section[0] | (journal.length > 0 ? CommandWriter.JOURNAL_FOLLOWS : 0);
+        out.put((byte) first).put(section, 1, section.length - 1).put(journal).flip();
+        return endpoint.sendData(out, data);
+    }
+
+    /**
+     * Says the journal again in a packet without commands, when nothing has been sent for a while and the peer has not
+     * acknowledged: the last packet of all could be the lost one (RFC 6295 §4, guard packets).
+     */
+    synchronized void guard(long now) {
+        if (!isOpen() || guards >= MOST_GUARDS || guardAtNanos - now > 0 || history.isEmpty()) {
+            return;
+        }
+        guards++;
+        guardAtNanos = now + GUARD_NANOS * guards;
+        packet++;
+        sendPacket(new byte[] {0}, history.journal(packet));
+    }
+
+    /** @param sequence the highest that the peer has, 0–65,535 */
+    synchronized void acknowledged(int sequence) {
+        history.acknowledged(packet - ((int) packet - sequence & 0xFFFF));
+    }
+
+    // ---- hearing, on the endpoint's thread
+
+    /** Takes a packet, after what the journal says was lost before it; nothing is taken twice. */
+    void hear(RtpHeader header, ByteBuffer payload, long now) {
+        heardAt(now);
+        SequenceWindow.Place place = window.take(header.sequence());
+        if (place == SequenceWindow.Place.SEEN) {
+            return;
+        }
+        owesFeedback = true;
+        long number = window.number(header.sequence());
+        if (place == SequenceWindow.Place.AFTER_A_GAP && CommandReader.hasJournal(payload)) {
+            mendedUpTo = number;
+            recovery.mend(CommandReader.journal(payload), number).forEach(m -> tell(m, now));
+        }
+        CommandReader.Result result = reader.read(payload);
+        boolean mended = place == SequenceWindow.Place.LATE && number < mendedUpTo;
+        for (MidiMessage message : result.messages()) {
+            if (!mended || !Recovery.mends(message)) {
+                recovery.heard(message, number);
+                tell(message, now);
+            }
+        }
+        result.trouble().ifPresent(t -> ear.trouble(this, t));
+    }
+
+    /** A fault of one listener must not end the sessions of the others. */
+    private void tell(MidiMessage message, long now) {
+        try {
+            ear.heard(this, message, now);
+        } catch (RuntimeException fault) {
+            ear.trouble(this, "our own listener failed: " + fault);
+        }
+    }
+
+    /** Both sides begin anew; neither remembers what was said before. */
+    synchronized void begin() {
+        window.restart();
+        recovery.restart();
+        history.restart(packet);
+        mendedUpTo = Long.MIN_VALUE;
+        owesFeedback = false;
     }
 
     /** Ends the session for good, with a goodbye. */

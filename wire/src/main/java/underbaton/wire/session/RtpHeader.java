@@ -16,10 +16,10 @@ record RtpHeader(int sequence, int timestamp, int ssrc) {
     private static final int MARKER = 0x80;
     static final int LENGTH = 12;
 
-    /** Written with the marker bit, which says that there are commands (RFC 6295 §2.1). */
-    void put(ByteBuffer out) {
+    /** @param commands whether the packet has any, which is what the marker bit says (RFC 6295 §2.1) */
+    void put(ByteBuffer out, boolean commands) {
         out.put((byte) VERSION_2)
-                .put((byte) (MARKER | PAYLOAD_TYPE))
+                .put((byte) (commands ? MARKER | PAYLOAD_TYPE : PAYLOAD_TYPE))
                 .putShort((short) sequence)
                 .putInt(timestamp)
                 .putInt(ssrc);

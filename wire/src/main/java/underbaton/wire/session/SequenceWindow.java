@@ -1,44 +1,62 @@
 package underbaton.wire.session;
 
 /**
- * Which of the last 64 packets have come, so that none is taken twice. Sequence numbers are 16 bits and wrap (RFC 3550).
+ * Which of the last 64 packets have come, so that none is taken twice, and which number each has when numbers are
+ * counted on without wrapping. Sequence numbers are 16 bits and wrap (RFC 3550).
  * Not thread-safe.
  */
 final class SequenceWindow {
 
     private static final int SIZE = 64;
 
+    /** What a packet is, measured by those before it. */
+    enum Place {
+        /** The next one expected, or the first of all. */
+        NEXT,
+        /** Some between it and the last one have not come. */
+        AFTER_A_GAP,
+        /** One of those, after all. */
+        LATE,
+        /** Come before, or too old to know. */
+        SEEN
+    }
+
     private boolean started;
-    private int highest;
+    private long highest;
     private long seen;
     private long expected;
     private long got;
 
-    /** @return whether the packet is new and recent enough to be taken */
-    boolean take(int sequence) {
+    /** @param sequence 0–65,535 */
+    Place take(int sequence) {
         if (!started) {
             started = true;
             highest = sequence;
             seen = 1;
             expected = 1;
             got = 1;
-            return true;
+            return Place.NEXT;
         }
-        int ahead = (short) (sequence - highest);
+        int ahead = (short) (sequence - (int) highest);
         if (ahead > 0) {
             seen = ahead >= SIZE ? 1 : seen << ahead | 1;
-            highest = sequence;
+            highest += ahead;
             expected += ahead;
             got++;
-            return true;
+            return ahead == 1 ? Place.NEXT : Place.AFTER_A_GAP;
         }
         int behind = -ahead;
         if (behind >= SIZE || (seen >> behind & 1) != 0) {
-            return false;
+            return Place.SEEN;
         }
         seen |= 1L << behind;
         got++;
-        return true;
+        return Place.LATE;
+    }
+
+    /** The number of a packet near the newest one, counted without wrapping. */
+    long number(int sequence) {
+        return highest + (short) (sequence - (int) highest);
     }
 
     /** Packets that should have come and have not, so far. */
@@ -46,8 +64,9 @@ final class SequenceWindow {
         return Math.max(0, expected - got);
     }
 
+    /** The highest number so far, as on the wire: 0–65,535. */
     int highest() {
-        return highest;
+        return (int) (highest & 0xFFFF);
     }
 
     void restart() {

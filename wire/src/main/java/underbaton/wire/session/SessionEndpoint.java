@@ -24,7 +24,8 @@ import underbaton.core.perform.Clock;
  *
  * <p>One thread reads both ports and keeps the sessions: it measures the round trip every two seconds, notices within
  * about four seconds when a peer has vanished, and invites it again, first quickly, then every five seconds, for as long
- * as it takes. Sending does not pass through that thread; it goes straight to the socket.
+ * as it takes. Sending does not pass through that thread; it goes straight to the socket. What a lost packet said is
+ * restored from the next one's recovery journal ({@link SentHistory}, {@link Recovery}).
  */
 public final class SessionEndpoint implements AutoCloseable {
 
@@ -162,6 +163,10 @@ public final class SessionEndpoint implements AutoCloseable {
         return ssrc;
     }
 
+    long nanos() {
+        return clock.nanos();
+    }
+
     /** Session time in units of 100 µs. */
     long now() {
         return (clock.nanos() - startNanos) / 100_000;
@@ -219,6 +224,8 @@ public final class SessionEndpoint implements AutoCloseable {
                 drain(data);
                 long now = clock.nanos();
                 for (Peer peer : peers) {
+                    acknowledge(peer);
+                    peer.guard(now);
                     if (peer.nextActionNanos - now <= 0) {
                         act(peer, now);
                     }
@@ -258,25 +265,18 @@ public final class SessionEndpoint implements AutoCloseable {
         }
     }
 
-    private void hear(long now) {
-        RtpHeader.get(incoming)
-                .ifPresent(header -> find(header.ssrc()).filter(Peer::isOpen).ifPresent(peer -> {
-                    peer.heardAt(now);
-                    if (peer.window.take(header.sequence())) {
-                        CommandReader.Result result = peer.reader.read(incoming);
-                        result.messages().forEach(m -> tell(peer, m, now));
-                        result.trouble().ifPresent(t -> peer.ear.trouble(peer, t));
-                    }
-                }));
+    /** One feedback for all packets read in one go; it is what lets the other side forget them. */
+    private void acknowledge(Peer peer) {
+        if (peer.owesFeedback && peer.isOpen()) {
+            peer.owesFeedback = false;
+            send(control, new SessionPacket.Feedback(ssrc, peer.window.highest()).encode(), peer.control);
+        }
     }
 
-    /** A fault of one listener must not end the sessions of the others. */
-    private static void tell(Peer peer, MidiMessage message, long now) {
-        try {
-            peer.ear.heard(peer, message, now);
-        } catch (RuntimeException fault) {
-            peer.ear.trouble(peer, "our own listener failed: " + fault);
-        }
+    private void hear(long now) {
+        RtpHeader.get(incoming)
+                .ifPresent(header ->
+                        find(header.ssrc()).filter(Peer::isOpen).ifPresent(p -> p.hear(header, incoming, now)));
     }
 
     private Optional<Peer> find(int peerSsrc) {
@@ -296,6 +296,8 @@ public final class SessionEndpoint implements AutoCloseable {
             find(goodbye.ssrc()).ifPresent(p -> farewell(p, now));
         } else if (packet instanceof SessionPacket.Sync sync) {
             find(sync.ssrc()).ifPresent(p -> synchronise(p, sync, now));
+        } else if (packet instanceof SessionPacket.Feedback feedback) {
+            find(feedback.ssrc()).ifPresent(p -> p.acknowledged(feedback.sequence()));
         }
     }
 
@@ -312,7 +314,7 @@ public final class SessionEndpoint implements AutoCloseable {
             Peer guest = known.orElseGet(() -> newGuest(in));
             guest.control = from;
             guest.token = in.token();
-            guest.window.restart();
+            guest.begin();
             guest.become(Peer.State.HALF_OPEN, "it has not opened the data port yet");
         } else {
             known.ifPresent(guest -> {
@@ -356,7 +358,7 @@ public final class SessionEndpoint implements AutoCloseable {
             } else if (channel == data && peer.state() == Peer.State.HALF_OPEN) {
                 peer.tries = 0;
                 peer.unanswered = 0;
-                peer.window.restart();
+                peer.begin();
                 peer.become(Peer.State.OPEN, "");
                 sync(peer, now);
             }

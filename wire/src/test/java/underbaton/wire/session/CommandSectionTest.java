@@ -34,10 +34,10 @@ class CommandSectionTest {
 
     @Test
     void oneNoteTakesAShortHeader() {
-        List<byte[]> sections = CommandWriter.sections(List.of(new NoteOn(0, 28, 127)));
+        List<CommandWriter.Section> sections = CommandWriter.sections(List.of(new NoteOn(0, 28, 127)));
         assertThat(sections)
                 .singleElement()
-                .satisfies(s -> assertThat(Bytes.copyOf(s).hex()).isEqualTo("03 90 1C 7F"));
+                .satisfies(s -> assertThat(Bytes.copyOf(s.bytes()).hex()).isEqualTo("03 90 1C 7F"));
     }
 
     @Test
@@ -46,7 +46,7 @@ class CommandSectionTest {
         for (int i = 0; i < 5; i++) {
             five.add(new NoteOn(0, i, 127));
         }
-        byte[] section = CommandWriter.sections(five).get(0);
+        byte[] section = CommandWriter.sections(five).get(0).bytes();
         assertThat(section[0] & 0xFF).isEqualTo(0x80);
         assertThat(section[1]).isEqualTo((byte) 19);
         assertThat(reader.read(ByteBuffer.wrap(section)).messages()).isEqualTo(five);
@@ -74,12 +74,12 @@ class CommandSectionTest {
     @Test
     void longExclusivesAreSentInSegmentsThatFitAPacket() {
         for (int length : new int[] {10, 1198, 1199, 1200, 5000}) {
-            List<byte[]> sections =
+            List<CommandWriter.Section> sections =
                     CommandWriter.sections(List.of(new NoteOn(1, 1, 1), exclusive(length), new ProgramChange(0, 3)));
             List<MidiMessage> back = new ArrayList<>();
-            for (byte[] section : sections) {
-                assertThat(section.length).isLessThanOrEqualTo(CommandWriter.MOST_BYTES + 2);
-                back.addAll(reader.read(ByteBuffer.wrap(section)).messages());
+            for (CommandWriter.Section section : sections) {
+                assertThat(section.bytes().length).isLessThanOrEqualTo(CommandWriter.MOST_BYTES + 2);
+                back.addAll(reader.read(ByteBuffer.wrap(section.bytes())).messages());
             }
             assertThat(back).containsExactly(new NoteOn(1, 1, 1), exclusive(length), new ProgramChange(0, 3));
         }
@@ -95,7 +95,8 @@ class CommandSectionTest {
             }
             List<MidiMessage> back = new ArrayList<>();
             CommandWriter.sections(sent)
-                    .forEach(s -> back.addAll(reader.read(ByteBuffer.wrap(s)).messages()));
+                    .forEach(s ->
+                            back.addAll(reader.read(ByteBuffer.wrap(s.bytes())).messages()));
             assertThat(back).isEqualTo(sent);
         }
     }

@@ -1,6 +1,10 @@
 package underbaton.wire.session;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static underbaton.wire.session.SequenceWindow.Place.AFTER_A_GAP;
+import static underbaton.wire.session.SequenceWindow.Place.LATE;
+import static underbaton.wire.session.SequenceWindow.Place.NEXT;
+import static underbaton.wire.session.SequenceWindow.Place.SEEN;
 
 import org.junit.jupiter.api.Test;
 
@@ -10,21 +14,21 @@ class SequenceWindowTest {
 
     @Test
     void nothingIsTakenTwiceAndLateOnesAreTakenOnce() {
-        assertThat(window.take(10)).isTrue();
-        assertThat(window.take(12)).isTrue();
+        assertThat(window.take(10)).isIn(NEXT, AFTER_A_GAP, LATE);
+        assertThat(window.take(12)).isIn(NEXT, AFTER_A_GAP, LATE);
         assertThat(window.lost()).isEqualTo(1);
-        assertThat(window.take(12)).isFalse();
-        assertThat(window.take(11)).isTrue();
-        assertThat(window.take(11)).isFalse();
+        assertThat(window.take(12)).isEqualTo(SEEN);
+        assertThat(window.take(11)).isIn(NEXT, AFTER_A_GAP, LATE);
+        assertThat(window.take(11)).isEqualTo(SEEN);
         assertThat(window.lost()).isZero();
     }
 
     @Test
     void sequenceNumbersWrap() {
-        assertThat(window.take(65_535)).isTrue();
-        assertThat(window.take(1)).isTrue();
-        assertThat(window.take(0)).isTrue();
-        assertThat(window.take(65_535)).isFalse();
+        assertThat(window.take(65_535)).isIn(NEXT, AFTER_A_GAP, LATE);
+        assertThat(window.take(1)).isIn(NEXT, AFTER_A_GAP, LATE);
+        assertThat(window.take(0)).isIn(NEXT, AFTER_A_GAP, LATE);
+        assertThat(window.take(65_535)).isEqualTo(SEEN);
         assertThat(window.highest()).isEqualTo(1);
     }
 
@@ -32,7 +36,7 @@ class SequenceWindowTest {
     void whatIsTooOldToBeKnownIsNotTaken() {
         window.take(100);
         window.take(300);
-        assertThat(window.take(200)).isFalse();
+        assertThat(window.take(200)).isEqualTo(SEEN);
         assertThat(window.lost()).isEqualTo(199);
     }
 }

@@ -12,6 +12,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
  * Stands between two ends of a wire on loopback, hands every datagram on, and keeps them as a capture file (the classic
@@ -24,6 +27,10 @@ public final class Wiretap implements AutoCloseable {
     private final List<byte[]> packets = new ArrayList<>();
     private final List<DatagramChannel> channels = new ArrayList<>();
     private final int port;
+    private volatile int spoiltPercent;
+    private volatile Random random = new Random(0);
+    private volatile boolean feedbackDropped;
+    private final Map<DatagramChannel, Runnable> heldBack = new ConcurrentHashMap<>();
 
     /** @param ports neighbouring ports from the target's upwards; the tap gets as many neighbouring ones of its own */
     public Wiretap(int target, int ports) throws IOException {
@@ -74,7 +81,7 @@ public final class Wiretap implements AutoCloseable {
                     caller = back ? caller : from;
                     InetSocketAddress to = back ? caller : target;
                     keep(from.getPort(), to.getPort(), room.duplicate());
-                    channel.send(room, to);
+                    hand(channel, room, to);
                 }
             } catch (IOException closed) {
                 // The tap is taken off.
@@ -82,6 +89,54 @@ public final class Wiretap implements AutoCloseable {
         });
         thread.setDaemon(true);
         thread.start();
+    }
+
+    /** From now on this share of RTP packets is lost, doubled or exchanged with its follower. */
+    public void spoil(int percent, Random seeded) {
+        random = seeded;
+        spoiltPercent = percent;
+    }
+
+    /** From now on no feedback passes. */
+    public void dropFeedback() {
+        feedbackDropped = true;
+    }
+
+    private void hand(DatagramChannel channel, ByteBuffer room, InetSocketAddress to) throws IOException {
+        boolean rtp = (room.get(0) & 0xC0) == 0x80;
+        if (feedbackDropped && room.get(2) == 'R') {
+            return;
+        }
+        if (!rtp || spoiltPercent == 0) {
+            channel.send(room, to);
+            return;
+        }
+        byte[] copy = new byte[room.remaining()];
+        room.get(copy);
+        Runnable send = () -> {
+            try {
+                channel.send(ByteBuffer.wrap(copy), to);
+            } catch (IOException closed) {
+                throw new UncheckedIOException(closed);
+            }
+        };
+        Runnable earlier = heldBack.remove(channel);
+        int luck = random.nextInt(100);
+        if (luck < spoiltPercent) {
+            switch (luck % 3) {
+                case 0 -> {}
+                case 1 -> {
+                    send.run();
+                    send.run();
+                }
+                default -> heldBack.put(channel, send);
+            }
+        } else {
+            send.run();
+        }
+        if (earlier != null) {
+            earlier.run();
+        }
     }
 
     private synchronized void keep(int from, int to, ByteBuffer datagram) {
