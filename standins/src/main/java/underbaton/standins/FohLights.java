@@ -1,5 +1,7 @@
 package underbaton.standins;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -23,7 +25,7 @@ public final class FohLights implements Model.Midi {
     private static final int CHANNEL = 0;
     private static final Look DARK = look("Blackout", 400, "#000000");
 
-    /** In the desk's own order. */
+    /** In the order in which the desk has them when it is new. */
     public static final List<Look> LOOKS = List.of(
             DARK,
             look("House open", 3000, "#ffd9a0", "#e8b878"),
@@ -81,6 +83,7 @@ public final class FohLights implements Model.Midi {
             look("Curtain call", 700, "#ffe6b8", "#ffcf7a"));
 
     private volatile State state = new State(0, DARK);
+    private volatile List<Look> list = LOOKS;
 
     private static Look look(String name, int fadeMillis, String... colours) {
         String[] eight = new String[8];
@@ -92,13 +95,39 @@ public final class FohLights implements Model.Midi {
 
     @Override
     public void hear(MidiMessage message, long nanos) {
-        lookCalledBy(message).ifPresent(note -> state = new State(note + 1, LOOKS.get(note)));
+        lookCalledBy(message).ifPresent(note -> state = new State(note + 1, list.get(note)));
     }
 
     private static Optional<Integer> lookCalledBy(MidiMessage message) {
         return message instanceof NoteOn on && on.channel() == CHANNEL && on.velocity() > 0 && on.note() < LOOKS.size()
                 ? Optional.of(on.note())
                 : Optional.empty();
+    }
+
+    /** The desk's list as it stands now. */
+    public List<Look> list() {
+        return list;
+    }
+
+    /**
+     * Somebody at the desk moves a look to another place of its list, and every number between shifts.
+     *
+     * @param from place of the look, 0 for the first
+     * @param to where it goes
+     */
+    public void move(int from, int to) {
+        List<Look> changed = new ArrayList<>(list);
+        changed.add(to, changed.remove(from));
+        list = List.copyOf(changed);
+    }
+
+    /** The desk sorts its list by name, as some do on their own; or puts it back as it was. */
+    public void sort(boolean byName) {
+        list = byName ? LOOKS.stream().sorted(Comparator.comparing(Look::name)).toList() : LOOKS;
+    }
+
+    public boolean isSorted() {
+        return list != LOOKS;
     }
 
     public State state() {

@@ -1,6 +1,11 @@
 // What all pages share: the notice line, the light, keys that can be rebound.
 (() => {
-  const notice = () => document.getElementById('notice');
+  // An open dialog covers the page, so its refusals are told inside it.
+  const notice = () => {
+    const dialog = document.querySelector('dialog[open]');
+    if (!dialog) return document.getElementById('notice');
+    return dialog.querySelector('.notice-place') || dialog.appendChild(Object.assign(document.createElement('div'), { className: 'notice-place' }));
+  };
 
   window.baton = {
     show: document.body.dataset.show,

@@ -17,6 +17,20 @@
       if (done) baton.say(`Fired: ${line.querySelector('[name=name]').value}`);
     });
   });
+  // A place typed anew is looked at before it is applied.
+  document.addEventListener('change', (e) => {
+    const field = e.target.closest('[data-place]');
+    if (!field) return;
+    e.stopPropagation();
+    const line = field.closest('.phrase');
+    const path = line.getAttribute('hx-post').replace(/phrases\/\d+$/, 'list/move');
+    htmx.ajax('POST', path, { source: field, target: '#preview', swap: 'innerHTML', values: { phrase: line.dataset.phrase, place: field.value } })
+      .catch(() => {});
+  }, true);
+  document.addEventListener('click', (e) => {
+    if (e.target.closest('[data-leave-preview]')) location.reload();
+  });
+
   // The list of machines is drawn anew by events; which one is open, only this page knows.
   const mark = () => {
     const chosen = document.querySelector('.rig').dataset.chosen;

@@ -10,6 +10,7 @@
   });
   document.addEventListener('click', (e) => {
     const name = e.target.closest('[data-switch]')?.dataset.switch;
+    if (e.target.closest('[data-sort]')) baton.post(`/shows/${baton.show}/room/sort`);
     if (name) baton.post(`/shows/${baton.show}/room/switch`, { name });
   });
   tick();

@@ -45,7 +45,21 @@ class Shots {
         tablet.navigate(baton.url(book + "/desk"));
         save(tablet, "desk-tablet");
 
-        save(baton.open(book + "/rig"), "rig");
+        Page rig = baton.open(book + "/rig");
+        save(rig, "rig");
+        rig.locator("[data-place]").nth(4).fill("9");
+        rig.keyboard().press("Tab");
+        assertThat(rig.locator(".preview")).isVisible();
+        save(rig, "phrasebook-list");
+
+        Page lines = baton.open(book + "/linecheck");
+        for (int i = 0; i < 3; i++) {
+            lines.keyboard().press("Enter");
+            assertThat(lines.locator("tr.here [data-seen]")).hasCount(2);
+            lines.keyboard().press("y");
+            assertThat(lines.locator(".answer .yes")).hasCount(i + 1);
+        }
+        save(lines, "line-check");
         Page written = baton.open(book + "/book");
         written.locator("tr[data-number='32'] [data-column]").nth(3).click();
         assertThat(written.locator("#strip")).containsText("Gold sweep");

@@ -9,6 +9,9 @@ public interface Link extends Outlet, AutoCloseable {
     /** Never waits. */
     Health health();
 
+    /** Whether the other side has shown that it has everything sent so far. Never waits. */
+    boolean acknowledged();
+
     @Override
     void close();
 

@@ -117,6 +117,18 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         return next(name, added ? nextId + 1 : nextId, replaced(devices, d -> d.id() == deviceId ? changed : d), items);
     }
 
+    /** Exchanges a device's whole phrasebook; its new phrases (id 0) get ids. Calls follow their phrases by id. */
+    public Show withPhrasebook(Device changed) {
+        requireDevice(changed.id());
+        int next = nextId;
+        List<Phrase> phrases = new ArrayList<>();
+        for (Phrase phrase : changed.phrases()) {
+            phrases.add(phrase.id() == 0 ? phrase.withId(next++) : phrase);
+        }
+        Device numbered = changed.withPhrases(phrases);
+        return next(name, next, replaced(devices, d -> d.id() == numbered.id() ? numbered : d), items);
+    }
+
     /** Takes a phrase out, with every call of it. */
     public Show withoutPhrase(int deviceId, int phraseId) {
         Device changed = requireDevice(deviceId).withoutPhrase(phraseId);

@@ -12,7 +12,8 @@ import underbaton.core.midi.MidiMessage;
  * @param id unique in the show
  * @param channel 0–15, the machine's first MIDI channel
  * @param leadMs how early it must be told to be in time, 0–10,000 ms
- * @param phrases its phrasebook, in the machine's own order where it has one
+ * @param list how the machine's own list is numbered, if it has one
+ * @param phrases its phrasebook; those of the list stand in the machine's own order and get their numbers from it
  */
 public record Device(
         int id,
@@ -22,6 +23,7 @@ public record Device(
         int channel,
         Numbering numbering,
         int leadMs,
+        Optional<PositionList> list,
         List<Phrase> phrases) {
 
     public Device {
@@ -32,19 +34,73 @@ public record Device(
         if (leadMs < 0 || leadMs > 10_000) {
             throw new Refusal("lead", "A lead is 0 to 10,000 ms, not " + leadMs + ".");
         }
-        phrases = List.copyOf(phrases);
+        phrases = numbered(list, phrases);
+    }
+
+    /** A machine without a list. */
+    public Device(
+            int id,
+            String name,
+            Department department,
+            Connection connection,
+            int channel,
+            Numbering numbering,
+            int leadMs,
+            List<Phrase> phrases) {
+        this(id, name, department, connection, channel, numbering, leadMs, Optional.empty(), phrases);
+    }
+
+    /** The number of a listed phrase is its place among the listed ones, whatever happened before. */
+    private static List<Phrase> numbered(Optional<PositionList> list, List<Phrase> phrases) {
+        List<Phrase> numbered = new ArrayList<>(phrases.size());
+        int place = 0;
+        for (Phrase phrase : phrases) {
+            if (!phrase.listed()) {
+                numbered.add(phrase);
+            } else if (list.isEmpty()) {
+                numbered.add(phrase.leftOut());
+            } else {
+                numbered.add(phrase.listedAs(list.get().at(place++)));
+            }
+        }
+        return List.copyOf(numbered);
+    }
+
+    /** The phrases of the machine's own list, in its order. */
+    public List<Phrase> listed() {
+        return phrases.stream().filter(Phrase::listed).toList();
+    }
+
+    /** The same machine with its list numbered in another way, or with none: then its phrases keep what they say. */
+    public Device withList(Optional<PositionList> newList) {
+        return new Device(id, name, department, connection, channel, numbering, leadMs, newList, phrases);
+    }
+
+    /**
+     * The machine with its list in this order; phrases of the list that are not named stay in the phrasebook, outside it.
+     *
+     * @param order phrases of ours, changed perhaps, and new ones with id 0
+     */
+    public Device withListOrder(List<Phrase> order) {
+        List<Phrase> changed = new ArrayList<>(order);
+        for (Phrase phrase : phrases) {
+            if (order.stream().noneMatch(p -> p.id() == phrase.id())) {
+                changed.add(phrase.leftOut());
+            }
+        }
+        return withPhrases(changed);
     }
 
     public Device withPhrases(List<Phrase> newPhrases) {
-        return new Device(id, name, department, connection, channel, numbering, leadMs, newPhrases);
+        return new Device(id, name, department, connection, channel, numbering, leadMs, list, newPhrases);
     }
 
     public Device withConnection(Connection other) {
-        return new Device(id, name, department, other, channel, numbering, leadMs, phrases);
+        return new Device(id, name, department, other, channel, numbering, leadMs, list, phrases);
     }
 
     public Device withId(int newId) {
-        return new Device(newId, name, department, connection, channel, numbering, leadMs, phrases);
+        return new Device(newId, name, department, connection, channel, numbering, leadMs, list, phrases);
     }
 
     public Optional<Phrase> phrase(int phraseId) {

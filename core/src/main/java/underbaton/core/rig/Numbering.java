@@ -38,6 +38,16 @@ public record Numbering(int firstProgram, int firstValue, int firstOctave) {
         return back("channel", printed, 1, 15);
     }
 
+    /** Places of a list are printed from 1. */
+    public static int place(int place) {
+        return place + 1;
+    }
+
+    /** @throws Refusal when the printed place is below 1 */
+    public static int placeFrom(int printed) {
+        return back("place", printed, 1, 127);
+    }
+
     public int program(int wire) {
         return wire + firstProgram;
     }

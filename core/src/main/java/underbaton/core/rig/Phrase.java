@@ -9,8 +9,9 @@ import underbaton.core.midi.Message;
  * @param id unique in the show
  * @param says what is sent, in order; the channels of MIDI messages count from the device's own channel
  * @param guarded so disruptive that it needs a second, deliberate act outside its own cue
+ * @param listed whether it is an entry of the machine's own list, so that its place gives its number
  */
-public record Phrase(int id, String name, List<Message> says, Effect effect, boolean guarded) {
+public record Phrase(int id, String name, List<Message> says, Effect effect, boolean guarded, boolean listed) {
 
     private static final int MOST_MESSAGES = 32;
 
@@ -28,7 +29,20 @@ public record Phrase(int id, String name, List<Message> says, Effect effect, boo
         }
     }
 
+    /** A phrase outside any list. */
+    public Phrase(int id, String name, List<Message> says, Effect effect, boolean guarded) {
+        this(id, name, says, effect, guarded, false);
+    }
+
     public Phrase withId(int newId) {
-        return new Phrase(newId, name, says, effect, guarded);
+        return new Phrase(newId, name, says, effect, guarded, listed);
+    }
+
+    Phrase listedAs(Message message) {
+        return new Phrase(id, name, List.of(message), effect, guarded, true);
+    }
+
+    Phrase leftOut() {
+        return new Phrase(id, name, says, effect, guarded, false);
     }
 }

@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -15,12 +16,14 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.midi.Message;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Wording;
 import underbaton.standins.RehearsalRoom;
 
@@ -84,6 +87,7 @@ final class DemoBook {
         int channel = 0;
         int lead = 0;
         int firstProgram = 0;
+        Optional<PositionList> list = Optional.empty();
         for (String setting : settings) {
             String value = setting.substring(setting.lastIndexOf(' ') + 1);
             if (setting.startsWith("osc")) {
@@ -92,6 +96,8 @@ final class DemoBook {
                 channel = Numbering.wireChannel(Integer.parseInt(value));
             } else if (setting.startsWith("lead")) {
                 lead = Integer.parseInt(value);
+            } else if (setting.equals("list by note")) {
+                list = Optional.of(new PositionList(PositionList.Kind.NOTE, 0));
             } else {
                 firstProgram = Integer.parseInt(value);
             }
@@ -104,6 +110,7 @@ final class DemoBook {
                 channel,
                 new Numbering(firstProgram, 0, -2),
                 lead,
+                list,
                 List.of()));
     }
 
@@ -111,8 +118,10 @@ final class DemoBook {
         Device device = show.devices().get(show.devices().size() - 1);
         boolean guarded = effect.startsWith("guarded ");
         Effect does = Effect.valueOf(effect.replace("guarded ", "").toUpperCase(Locale.ROOT));
-        show = show.withPhrase(
-                device.id(), new Phrase(0, name, new Wording(device.numbering()).read(says), does, guarded));
+        boolean listed = says.equals("listed");
+        List<Message> messages =
+                listed ? List.of(device.list().orElseThrow().at(0)) : new Wording(device.numbering()).read(says);
+        show = show.withPhrase(device.id(), new Phrase(0, name, messages, does, guarded, listed));
     }
 
     private void cue(List<String> fields) {

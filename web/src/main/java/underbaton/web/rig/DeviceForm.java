@@ -72,6 +72,7 @@ public record DeviceForm(
                 Numbering.wireChannel(Typed.number("channel", or(channel, "1"))),
                 numbering,
                 Typed.number("lead", or(lead, "0")),
+                old.flatMap(Device::list),
                 phrases);
     }
 

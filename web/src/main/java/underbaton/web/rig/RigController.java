@@ -1,5 +1,6 @@
 package underbaton.web.rig;
 
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -20,13 +21,17 @@ import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.ListChange;
+import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wording;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.page.Pages;
+import underbaton.web.page.Typed;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Lamp;
 import underbaton.web.stage.Stage;
@@ -88,6 +93,8 @@ class RigController {
         model.addAttribute("show", show);
         model.addAttribute("chosen", device);
         model.addAttribute("effects", Effect.values());
+        model.addAttribute("listKinds", PositionList.Kind.values());
+        model.addAttribute("listFirst", device.list().map(l -> first(device, l)).orElse(""));
         model.addAttribute(
                 "phrases",
                 device.phrases().stream().map(p -> Said.of(device, p)).toList());
@@ -183,15 +190,109 @@ class RigController {
         stage.performer(showId).fire(PlannedCall.of(device, phrase(device, phraseId)), "fired from the rig");
     }
 
+    // ---- the machine's own list
+
+    private static String first(Device device, PositionList list) {
+        return switch (list.kind()) {
+            case NOTE -> device.numbering().note(list.first());
+            case PROGRAM -> Integer.toString(device.numbering().program(list.first()));
+            case CONTROLLER -> Integer.toString(list.first());
+        };
+    }
+
+    /** @param kind how the list is numbered; empty for no list */
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/list")
+    String number(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @RequestParam String kind,
+            @RequestParam(defaultValue = "") String first,
+            Model model) {
+        Show show = shows.edit(showId, "number a list", s -> {
+            Device device = device(s, deviceId);
+            return s.withDevice(device.withList(list(device, kind, first)));
+        });
+        phrases(show, device(show, deviceId), model);
+        return "rig/rig :: phrases";
+    }
+
+    private static Optional<PositionList> list(Device device, String kind, String first) {
+        if (kind.isEmpty()) {
+            return Optional.empty();
+        }
+        PositionList.Kind numbered = PositionList.Kind.valueOf(kind);
+        Numbering numbering = device.numbering();
+        int wire = first.isBlank()
+                ? 0
+                : switch (numbered) {
+                    case NOTE -> numbering.wireNote(first);
+                    case PROGRAM -> numbering.wireProgram(Typed.number("first", first));
+                    case CONTROLLER -> Typed.number("first", first);
+                };
+        return Optional.of(new PositionList(numbered, wire));
+    }
+
+    /** Tells what the pasted list would change, or does it when that is what was looked at. */
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/list/paste")
+    String paste(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @RequestParam String names,
+            @RequestParam(defaultValue = "HOLDS") String effect,
+            @RequestParam(defaultValue = "0") int seen,
+            Model model) {
+        List<String> read = PastedNames.read(names);
+        model.addAttribute("names", String.join("\n", read));
+        model.addAttribute("effect", effect);
+        return change(showId, deviceId, seen, device -> ListChange.pasted(device, read, Effect.valueOf(effect)), model);
+    }
+
+    /** Tells what moving one entry would change, or does it when that is what was looked at. */
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/list/move")
+    String moveEntry(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @RequestParam int phrase,
+            @RequestParam String place,
+            @RequestParam(defaultValue = "0") int seen,
+            Model model) {
+        int to = Numbering.placeFrom(Typed.number("place", place));
+        model.addAttribute("moved", phrase);
+        model.addAttribute("place", place);
+        return change(showId, deviceId, seen, device -> ListChange.moved(device, phrase, to), model);
+    }
+
+    /** @param seen the show's revision at which the change was looked at; 0 when it has not been */
+    private String change(int showId, int deviceId, int seen, Function<Device, ListChange> change, Model model) {
+        if (seen == 0) {
+            Show show = shows.get(showId);
+            Device device = device(show, deviceId);
+            model.addAttribute("preview", ListPreview.of(show, device, change.apply(device)));
+            model.addAttribute("show", show);
+            model.addAttribute("chosen", device);
+            return "rig/rig :: preview";
+        }
+        Show changed = shows.edit(showId, "change a machine's list", s -> {
+            if (s.revision() != seen) {
+                throw new Refusal("list", "The show was changed since you looked; look at what changes once more.");
+            }
+            return s.withPhrasebook(change.apply(device(s, deviceId)).after());
+        });
+        phrases(changed, device(changed, deviceId), model);
+        return "rig/rig :: phrases";
+    }
+
     private static Phrase read(Device device, int id, String name, String says, String effect, boolean guarded) {
+        Effect does = Effect.valueOf(effect.toUpperCase(Locale.ROOT));
+        boolean listed =
+                device.phrase(id).map(Phrase::listed).orElse(device.list().isPresent() && says.isBlank());
+        if (listed) {
+            PositionList list = device.list().orElseThrow();
+            return new Phrase(id, name, List.of(list.at(0)), does, guarded, true);
+        }
         boolean osc = device.connection() instanceof Connection.Osc;
         String typed = osc && says.strip().startsWith("/") ? "osc " + says.strip() : says;
-        return new Phrase(
-                id,
-                name,
-                new Wording(device.numbering()).read(typed),
-                Effect.valueOf(effect.toUpperCase(Locale.ROOT)),
-                guarded);
+        return new Phrase(id, name, new Wording(device.numbering()).read(typed), does, guarded);
     }
 
     private static Device device(Show show, int deviceId) {

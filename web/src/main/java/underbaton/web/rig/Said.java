@@ -36,6 +36,12 @@ public record Said(Phrase phrase, String words, String display, String bytes) {
                 : new OscCodec().encode((OscMessage) message).hex();
     }
 
+    /** The place of a listed phrase as it is printed; empty for one outside the list. */
+    public String place(Device device) {
+        int place = device.listed().indexOf(phrase);
+        return place < 0 ? "" : Integer.toString(Numbering.place(place));
+    }
+
     /** The device's channel as it is printed, 1–16. */
     public static int channel(Device device) {
         return Numbering.channel(device.channel());

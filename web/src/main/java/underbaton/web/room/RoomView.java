@@ -42,6 +42,11 @@ public record RoomView(
                 model(room, SoundConsole.class).state());
     }
 
+    /** Whether somebody has sorted the lighting desk's list. */
+    public boolean sorted() {
+        return machines.stream().map(StandIn::model).anyMatch(m -> m instanceof FohLights lights && lights.isSorted());
+    }
+
     public boolean on(String name) {
         return machines.stream().anyMatch(m -> m.name().equals(name) && m.isOn());
     }

@@ -19,6 +19,11 @@ interface ShowMapper {
     @Select("SELECT * FROM shows ORDER BY id")
     List<ShowRow> shows();
 
+    /** The highest id that any show ever had, also one that is gone and only the log still knows. */
+    @Select("SELECT GREATEST((SELECT COALESCE(MAX(id), 0) FROM shows), (SELECT COALESCE(MAX(show_id), 0) FROM traffic),"
+            + " (SELECT COALESCE(MAX(show_id), 0) FROM line_checks))")
+    int lastId();
+
     @Insert(
             """
             INSERT INTO shows (id, name, revision, next_id) VALUES (#{id}, #{name}, #{revision}, #{nextId})
@@ -33,10 +38,10 @@ interface ShowMapper {
 
     @Insert(
             """
-            INSERT INTO devices (show_id, id, place, name, department, wire, host, port, question, channel, first_program, first_value, first_octave, lead_ms)
-            VALUES (#{showId}, #{id}, #{place}, #{name}, #{department}, #{wire}, #{host}, #{port}, #{question}, #{channel}, #{firstProgram}, #{firstValue}, #{firstOctave}, #{leadMs})
+            INSERT INTO devices (show_id, id, place, name, department, wire, host, port, question, channel, first_program, first_value, first_octave, lead_ms, list_kind, list_first)
+            VALUES (#{showId}, #{id}, #{place}, #{name}, #{department}, #{wire}, #{host}, #{port}, #{question}, #{channel}, #{firstProgram}, #{firstValue}, #{firstOctave}, #{leadMs}, #{listKind}, #{listFirst})
             ON DUPLICATE KEY UPDATE
-            place = #{place}, name = #{name}, department = #{department}, wire = #{wire}, host = #{host}, port = #{port}, question = #{question}, channel = #{channel}, first_program = #{firstProgram}, first_value = #{firstValue}, first_octave = #{firstOctave}, lead_ms = #{leadMs}""")
+            place = #{place}, name = #{name}, department = #{department}, wire = #{wire}, host = #{host}, port = #{port}, question = #{question}, channel = #{channel}, first_program = #{firstProgram}, first_value = #{firstValue}, first_octave = #{firstOctave}, lead_ms = #{leadMs}, list_kind = #{listKind}, list_first = #{listFirst}""")
     void putDevice(DeviceRow row);
 
     @Delete("DELETE FROM devices WHERE show_id = #{showId} AND id = #{id}")
@@ -47,10 +52,10 @@ interface ShowMapper {
 
     @Insert(
             """
-            INSERT INTO phrases (show_id, id, device_id, place, name, says, effect, guarded)
-            VALUES (#{showId}, #{id}, #{deviceId}, #{place}, #{name}, #{says}, #{effect}, #{guarded})
+            INSERT INTO phrases (show_id, id, device_id, place, name, says, effect, guarded, listed)
+            VALUES (#{showId}, #{id}, #{deviceId}, #{place}, #{name}, #{says}, #{effect}, #{guarded}, #{listed})
             ON DUPLICATE KEY UPDATE
-            device_id = #{deviceId}, place = #{place}, name = #{name}, says = #{says}, effect = #{effect}, guarded = #{guarded}""")
+            device_id = #{deviceId}, place = #{place}, name = #{name}, says = #{says}, effect = #{effect}, guarded = #{guarded}, listed = #{listed}""")
     void putPhrase(PhraseRow row);
 
     @Delete("DELETE FROM phrases WHERE show_id = #{showId} AND id = #{id}")

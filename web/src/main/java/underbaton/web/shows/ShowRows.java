@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -17,6 +18,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Wording;
 
 /** A show as the rows of its tables, and back. Rows are values, so two states of a show can be compared row by row. */
@@ -42,10 +44,20 @@ final class ShowRows {
             int firstProgram,
             int firstValue,
             int firstOctave,
-            int leadMs) {}
+            int leadMs,
+            String listKind,
+            int listFirst) {}
 
     record PhraseRow(
-            int showId, int id, int deviceId, int place, String name, String says, String effect, boolean guarded) {}
+            int showId,
+            int id,
+            int deviceId,
+            int place,
+            String name,
+            String says,
+            String effect,
+            boolean guarded,
+            boolean listed) {}
 
     record ItemRow(int showId, int id, int place, String kind, String name, int plannedSeconds) {}
 
@@ -99,7 +111,9 @@ final class ShowRows {
                         d.numbering().firstProgram(),
                         d.numbering().firstValue(),
                         d.numbering().firstOctave(),
-                        d.leadMs()));
+                        d.leadMs(),
+                        d.list().map(l -> l.kind().name()).orElse(""),
+                        d.list().map(PositionList::first).orElse(0)));
         int phrasePlace = 0;
         for (Phrase p : d.phrases()) {
             phrases.put(
@@ -112,7 +126,8 @@ final class ShowRows {
                             p.name(),
                             WIRE.write(p.says()),
                             p.effect().name(),
-                            p.guarded()));
+                            p.guarded(),
+                            p.listed()));
         }
     }
 
@@ -163,11 +178,23 @@ final class ShowRows {
                 d.channel(),
                 new Numbering(d.firstProgram(), d.firstValue(), d.firstOctave()),
                 d.leadMs(),
+                list(d),
                 phrases.stream()
                         .filter(p -> p.deviceId() == d.id())
                         .map(p -> new Phrase(
-                                p.id(), p.name(), WIRE.read(p.says()), Effect.valueOf(p.effect()), p.guarded()))
+                                p.id(),
+                                p.name(),
+                                WIRE.read(p.says()),
+                                Effect.valueOf(p.effect()),
+                                p.guarded(),
+                                p.listed()))
                         .toList());
+    }
+
+    private static Optional<PositionList> list(DeviceRow d) {
+        return d.listKind().isEmpty()
+                ? Optional.empty()
+                : Optional.of(new PositionList(PositionList.Kind.valueOf(d.listKind()), d.listFirst()));
     }
 
     private static Item item(ItemRow i, List<CueRow> cues, List<CallRow> calls) {

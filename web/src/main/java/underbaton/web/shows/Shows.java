@@ -32,6 +32,9 @@ public class Shows {
     private final ShowMapper mapper;
     private final TransactionTemplate transactions;
     private final Map<Integer, Show> shows = new ConcurrentHashMap<>();
+    /** Never used again, so that no new show inherits the log of one that is gone. */
+    private int lastId;
+
     private final Map<Integer, History> histories = new ConcurrentHashMap<>();
     private final List<Consumer<Show>> watchers = new CopyOnWriteArrayList<>();
 
@@ -50,6 +53,7 @@ public class Shows {
     Shows(ShowMapper mapper, TransactionTemplate transactions) {
         this.mapper = mapper;
         this.transactions = transactions;
+        this.lastId = mapper.lastId();
         mapper.shows().forEach(row -> shows.put(row.id(), load(row)));
     }
 
@@ -88,10 +92,11 @@ public class Shows {
 
     /** @param content written into the empty show before it is saved */
     public synchronized Show create(String name, UnaryOperator<Show> content) {
-        int id = shows.keySet().stream().mapToInt(i -> i).max().orElse(0) + 1;
+        int id = lastId + 1;
         Show show = content.apply(Show.empty(id, name));
         requireFreeName(show);
         save(new ShowRows(), show);
+        lastId = id;
         shows.put(id, show);
         return show;
     }

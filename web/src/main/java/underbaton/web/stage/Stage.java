@@ -20,6 +20,7 @@ import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
 import underbaton.core.perform.Sending;
 import underbaton.core.perform.Standing;
+import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Wording;
@@ -38,6 +39,8 @@ import underbaton.wire.Switchboard;
 @Component
 public class Stage {
 
+    private static final long TRY_NANOS = TimeUnit.MILLISECONDS.toNanos(2500);
+    private static final long TRY_STEP_NANOS = TimeUnit.MILLISECONDS.toNanos(2);
     private static final long LAMP_PAUSE_NANOS = TimeUnit.SECONDS.toNanos(1);
 
     private final Shows shows;
@@ -196,6 +199,32 @@ public class Stage {
         public void clear() {
             posts.values().forEach(p -> p.lane().clear());
         }
+    }
+
+    // ---- line check
+
+    /**
+     * Sends one call and waits, for a moment at most, for what becomes of it. For a line check, not for a running show.
+     *
+     * @throws NotOnDesk when the show is not the open one
+     */
+    public Tried tryOut(int showId, PlannedCall call) {
+        Performer performer = performer(showId);
+        Post post = posts.get(call.deviceId());
+        long before = clock.nanos();
+        performer.fire(call, "line check");
+        long deadline = before + TRY_NANOS;
+        while (clock.nanos() < deadline
+                && (post.lane().last().atNanos() < before || !post.link().acknowledged())) {
+            LockSupport.parkNanos(this, TRY_STEP_NANOS);
+        }
+        Lane.Last last = post.lane().last();
+        boolean sent = last.atNanos() >= before && last.trouble().isEmpty();
+        return new Tried(
+                sent,
+                sent && post.link().acknowledged(),
+                sent ? post.link().health().roundTripMicros() : -1,
+                last.atNanos() < before ? "it is still waiting to be sent" : last.trouble());
     }
 
     // ---- lamps

@@ -34,6 +34,7 @@ public final class OscLink implements Link {
     private volatile DatagramChannel channel;
     private volatile boolean closed;
     private volatile long lastHeardNanos;
+    private volatile long lastSentNanos;
     private volatile long askedNanos;
     private volatile long roundTripMicros = -1;
     private volatile String trouble = "not asked yet";
@@ -62,6 +63,7 @@ public final class OscLink implements Link {
                 bytes = outgoing.encode(osc);
             }
             out.write(ByteBuffer.wrap(bytes.toArray()));
+            lastSentNanos = clock.nanos();
             return health().reached() ? new Sent(bytes) : new NotSent(trouble);
         } catch (PortUnreachableException nobodyThere) {
             unreachable();
@@ -76,6 +78,12 @@ public final class OscLink implements Link {
         boolean silent = !connection.question().isEmpty() && clock.nanos() - lastHeardNanos > SILENCE_NANOS;
         String words = trouble.isEmpty() && silent ? "no answer to " + connection.question() : trouble;
         return new Health(words.isEmpty(), roundTripMicros, lastHeardNanos, words);
+    }
+
+    /** By anything heard since; a machine that never answers never acknowledges. */
+    @Override
+    public boolean acknowledged() {
+        return lastHeardNanos != 0 && lastHeardNanos - lastSentNanos > 0;
     }
 
     @Override

@@ -41,6 +41,12 @@ public final class NetworkMidiLink implements Link {
         return new Health(peer.isOpen(), peer.roundTripMicros(), peer.lastHeardNanos(), peer.trouble());
     }
 
+    /** By the session's feedback; for programs, controllers and notes, which is what feedback is kept for. */
+    @Override
+    public boolean acknowledged() {
+        return peer.isOpen() && peer.hasAcknowledgedAll();
+    }
+
     @Override
     public void close() {
         peer.close();

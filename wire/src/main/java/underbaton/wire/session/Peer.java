@@ -91,6 +91,11 @@ public final class Peer {
         return window.lost();
     }
 
+    /** Whether the peer's feedback covers every program, controller and note sent to it. */
+    public boolean hasAcknowledgedAll() {
+        return history.isEmpty();
+    }
+
     /** Why the session is not open, for a technician; empty when it is. */
     public String trouble() {
         return isOpen() ? "" : trouble;

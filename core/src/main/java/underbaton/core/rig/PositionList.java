@@ -1,0 +1,66 @@
+package underbaton.core.rig;
+
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Message;
+
+/**
+ * A machine's own list, in which an entry's number is its place: looks by note from the lowest, scenes by program,
+ * strips by controller. Nobody counts: the number is derived from the place.
+ *
+ * @param first the wire number of the first entry, 0–127
+ */
+public record PositionList(Kind kind, int first) {
+
+    private static final int NUMBERS = 128;
+    private static final int FULL = 127;
+
+    /** What the place is told by. */
+    public enum Kind {
+        NOTE("by note"),
+        PROGRAM("by program"),
+        CONTROLLER("by controller, at full");
+
+        private final String words;
+
+        Kind(String words) {
+            this.words = words;
+        }
+
+        public String words() {
+            return words;
+        }
+    }
+
+    public PositionList {
+        if (first < 0 || first >= NUMBERS) {
+            throw new Refusal("first", "A list begins at one of the numbers 0 to 127 of the wire.");
+        }
+    }
+
+    /** How many entries there is room for, 1–128. */
+    public int room() {
+        return NUMBERS - first;
+    }
+
+    /**
+     * What recalls the entry at a place.
+     *
+     * @param place 0 for the first
+     * @throws Refusal when the list is longer than there are numbers
+     */
+    public Message at(int place) {
+        if (place >= room()) {
+            throw new Refusal(
+                    "list",
+                    "This list has room for " + room() + " entries, and entry " + (place + 1) + " is beyond it.");
+        }
+        int number = first + place;
+        return switch (kind) {
+            case NOTE -> new NoteOn(0, number, FULL);
+            case PROGRAM -> new ProgramChange(0, number);
+            case CONTROLLER -> new ControlChange(0, number, FULL);
+        };
+    }
+}

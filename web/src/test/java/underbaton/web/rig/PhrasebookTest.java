@@ -1,0 +1,205 @@
+package underbaton.web.rig;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+import static underbaton.web.UnderBaton.until;
+
+import com.microsoft.playwright.Page;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Start;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.standins.FohLights;
+import underbaton.standins.RehearsalRoom;
+import underbaton.web.UnderBaton;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** A phrasebook filled from the machine's own list, by keyboard alone, and kept right when that list changes. */
+class PhrasebookTest {
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private final Shows shows = baton.bean(Shows.class);
+    private FohLights desk;
+    private int show;
+    private Page page;
+
+    @BeforeEach
+    void openRig() {
+        desk = (FohLights) baton.bean(RehearsalRoom.class)
+                .named("FOH lights")
+                .orElseThrow()
+                .model();
+        desk.sort(false);
+        Connection connection = new Connection.NetworkMidi("127.0.0.1", baton.standInPort(0));
+        show = shows.create(
+                        "Phrasebook test",
+                        s -> s.withDevice(new Device(
+                                0,
+                                "FOH lights",
+                                Department.LIGHTS,
+                                connection,
+                                0,
+                                Numbering.WIRE,
+                                0,
+                                Optional.empty(),
+                                List.of())))
+                .id();
+        baton.bean(Stage.class).open(show);
+        page = baton.open("/shows/" + show + "/rig");
+        assertThat(page.locator(".machine-list li")).hasAttribute("data-reached", "true");
+    }
+
+    @AfterEach
+    void away() {
+        baton.bean(Stage.class).close();
+        shows.delete(show);
+        desk.sort(false);
+    }
+
+    /** Walks on with the tabulator until the thing has the focus, as someone without a mouse does. */
+    private void tabTo(String selector) {
+        for (int i = 0; i < 400; i++) {
+            if ((Boolean) page.evaluate("s => document.activeElement.matches(s)", selector)) {
+                return;
+            }
+            page.keyboard().press("Tab");
+        }
+        throw new AssertionError("the keyboard never came to " + selector);
+    }
+
+    private static List<String> fortyLooks() {
+        return Stream.concat(
+                        FohLights.LOOKS.stream().map(FohLights.Look::name),
+                        IntStream.rangeClosed(25, 40).mapToObj(i -> "Spare look " + i))
+                .toList();
+    }
+
+    private Device lights() {
+        return shows.get(show).devices().get(0);
+    }
+
+    @Test
+    void fortyLooksArePastedFiredAndMovedByKeyboardAlone() {
+        tabTo(".list-rule [name=kind]");
+        page.keyboard().type("is recalled by note");
+        tabTo("[data-opens=paste]");
+        page.keyboard().press("Enter");
+        tabTo("textarea.pasted");
+        page.keyboard().insertText(String.join("\n", fortyLooks()));
+        tabTo("#paste .main");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".preview")).containsText("40 of the list change, 0 stay");
+        tabTo(".preview .main");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".phrase[data-phrase]")).hasCount(40);
+        assertThat(page.locator(".phrase[data-phrase] .bytes").nth(11)).hasText("90 0B 7F");
+
+        tabTo("[aria-label='Fire Storm low']");
+        page.keyboard().press("Enter");
+        until("look 12", () -> desk.state().number() == 12);
+        assertThat(desk.state().look().name()).isEqualTo("Storm low");
+
+        writeACueForEveryLook();
+        page.reload();
+        tabTo("[aria-label='Place of House half in the list']");
+        page.keyboard().type("24");
+        page.keyboard().press("Tab");
+        assertThat(page.locator(".preview")).containsText("22 of the list change, 18 stay; 22 cues call those");
+        String looked = page.locator(".preview").textContent();
+        assertThat(IntStream.rangeClosed(3, 24))
+                .allSatisfy(n -> assertThat(looked).containsPattern("\\b" + n + "\\b"));
+        tabTo(".preview .main");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".phrase[data-phrase] [name=name]").nth(23)).hasValue("House half");
+
+        desk.move(2, 23);
+        everyCueShowsItsLook();
+    }
+
+    @Test
+    void aDeskThatSortedItselfIsFollowedByPastingItsListAnew() {
+        tabTo(".list-rule [name=kind]");
+        page.keyboard().type("is recalled by note");
+        pasteTheDesksList();
+        assertThat(page.locator(".phrase[data-phrase]")).hasCount(24);
+        writeACueForEveryLook();
+        desk.sort(true);
+        page.reload();
+        pasteTheDesksList();
+        everyCueShowsItsLook();
+    }
+
+    private void pasteTheDesksList() {
+        page.locator("[data-opens=paste]").click();
+        page.locator("textarea.pasted")
+                .fill(desk.list().stream().map(FohLights.Look::name).collect(Collectors.joining("\n")));
+        page.locator("#paste .main").click();
+        page.locator(".preview .main").click();
+        assertThat(page.locator(".preview")).hasCount(0);
+    }
+
+    @Test
+    void aListThatCannotBeIsRefusedAndStaysWhereItWasTyped() {
+        tabTo(".list-rule [name=kind]");
+        page.keyboard().type("is recalled by note");
+        page.locator("[data-opens=paste]").click();
+        page.locator("textarea.pasted").fill("1. Dark\n2. Amber\n3. dark");
+        page.locator("#paste .main").click();
+        assertThat(page.locator("#paste .notice")).containsText("Lines 1 and 3 both say “dark”");
+        assertThat(page.locator("textarea.pasted")).hasValue("1. Dark\n2. Amber\n3. dark");
+    }
+
+    private void writeACueForEveryLook() {
+        shows.edit(show, "a cue for every look", s -> {
+            Show written = s.withItem(new Item(0, ItemKind.SCENE, "All looks", 0, List.of()), 0);
+            int item = written.items().get(0).id();
+            for (Phrase phrase : s.devices().get(0).phrases().subList(0, 24)) {
+                int number = written.items().get(0).cues().size() + 1;
+                written = written.withCue(
+                        item,
+                        new Cue(
+                                0,
+                                CueNumber.of("" + number),
+                                Start.BY_HAND,
+                                "Cue" + number + " " + phrase.name(),
+                                List.of(new Call(1, phrase.id())),
+                                0));
+            }
+            return written;
+        });
+    }
+
+    /** Each cue names the look that was meant when it was written; the desk must show that one. */
+    private void everyCueShowsItsLook() {
+        for (Cue cue : shows.get(show).cues().toList()) {
+            String meant = cue.what().replaceFirst("Cue\\d+ ", "");
+            Phrase phrase = shows.get(show).phrase(cue.calls().get(0)).orElseThrow();
+            assertThat(phrase.name()).isEqualTo(meant);
+            baton.bean(Stage.class).performer(show).fire(PlannedCall.of(lights(), phrase), "test");
+            until(
+                    "the look of cue " + cue.number(),
+                    () -> desk.state().look().name().equals(meant));
+        }
+    }
+}
