@@ -95,6 +95,10 @@ public record Device(
         return new Device(id, name, department, connection, channel, numbering, leadMs, list, newPhrases);
     }
 
+    public Device withNumbering(Numbering other) {
+        return new Device(id, name, department, connection, channel, other, leadMs, list, phrases);
+    }
+
     public Device withConnection(Connection other) {
         return new Device(id, name, department, other, channel, numbering, leadMs, list, phrases);
     }

@@ -1,5 +1,8 @@
 package underbaton.core.rig;
 
+import java.util.Locale;
+import java.util.Optional;
+
 /**
  * How one machine prints its numbers. This is the only place where a wire number becomes a printed one or comes back:
  * on the wire programs, values and notes are 0–127 and channels 0–15.
@@ -64,6 +67,60 @@ public record Numbering(int firstProgram, int firstValue, int firstOctave) {
     /** @throws Refusal when the machine cannot print that value */
     public int wireValue(int printed) {
         return back("value", printed, firstValue, 127);
+    }
+
+    /** What can be seen on a machine's display after something was sent. */
+    public enum Seen {
+        PROGRAM,
+        VALUE,
+        NOTE
+    }
+
+    /**
+     * Finds how a machine counts from one observation.
+     *
+     * @param what was sent
+     * @param wire the number that was sent, 0–127
+     * @param shown what the machine's display read then
+     * @return this numbering with the one setting changed that explains it
+     * @throws Refusal when no convention explains it
+     */
+    public Numbering explaining(Seen what, int wire, String shown) {
+        String read = shown.strip();
+        for (int choice = -2; choice <= 1; choice++) {
+            Optional<Numbering> candidate = with(what, choice);
+            if (candidate.isPresent() && candidate.get().shows(what, wire, read)) {
+                return candidate.get();
+            }
+        }
+        throw new Refusal(
+                "shown",
+                "No way of counting shows “" + read + "” for " + what.name().toLowerCase(Locale.ROOT) + " " + wire
+                        + " of the wire. Did another message reach the machine, or is its channel another one?");
+    }
+
+    private Optional<Numbering> with(Seen what, int choice) {
+        return switch (what) {
+            case PROGRAM -> choice < 0 ? Optional.empty() : Optional.of(new Numbering(choice, firstValue, firstOctave));
+            case VALUE -> choice < 0 ? Optional.empty() : Optional.of(new Numbering(firstProgram, choice, firstOctave));
+            case NOTE -> choice > 0 ? Optional.empty() : Optional.of(new Numbering(firstProgram, firstValue, choice));
+        };
+    }
+
+    private boolean shows(Seen what, int wire, String read) {
+        return switch (what) {
+            case PROGRAM -> read.equals(Integer.toString(program(wire)));
+            case VALUE -> read.equals(Integer.toString(value(wire)));
+            case NOTE -> !read.matches("\\d+") && isNote(read) && wireNote(read) == wire;
+        };
+    }
+
+    private boolean isNote(String read) {
+        try {
+            return wireNote(read) >= 0;
+        } catch (Refusal otherOctave) {
+            return false;
+        }
     }
 
     private static int back(String field, int printed, int first, int mostOnWire) {

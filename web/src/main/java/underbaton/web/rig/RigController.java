@@ -73,6 +73,7 @@ class RigController {
 
     private void fill(Show show, Optional<Device> chosen, Model model) {
         model.addAttribute("lampOf", lamps(show));
+        model.addAttribute("ruler", Ruler.drawn());
         model.addAttribute("standIns", room.standIns());
         model.addAttribute("departments", Department.values());
         model.addAttribute("effects", Effect.values());
@@ -135,6 +136,26 @@ class RigController {
     String undo(@PathVariable int showId, @RequestParam(defaultValue = "0") int device) {
         shows.undo(showId);
         return "redirect:/shows/" + showId + "/rig?device=" + device;
+    }
+
+    /** Sends nothing; takes what somebody sent and saw, and sets the numbering that explains it. */
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/explain")
+    String explain(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @RequestParam String what,
+            @RequestParam String sent,
+            @RequestParam String shown) {
+        int wire = Typed.number("sent", sent);
+        if (wire < 0 || wire > 127) {
+            throw new Refusal("sent", "The wire carries the numbers 0 to 127; type the one that was sent.");
+        }
+        shows.edit(showId, "set how it counts", s -> {
+            Device device = device(s, deviceId);
+            return s.withDevice(
+                    device.withNumbering(device.numbering().explaining(Numbering.Seen.valueOf(what), wire, shown)));
+        });
+        return "redirect:/shows/" + showId + "/rig?device=" + deviceId;
     }
 
     // ---- the phrasebook

@@ -170,6 +170,19 @@ class PhrasebookTest {
         assertThat(page.locator("textarea.pasted")).hasValue("1. Dark\n2. Amber\n3. dark");
     }
 
+    @Test
+    void oneObservationSetsTheNumbering() {
+        page.locator(".ruler summary").click();
+        page.locator(".found [name=what]").selectOption("NOTE");
+        page.locator(".found [name=sent]").fill("60");
+        page.locator(".found [name=shown]").fill("H4");
+        page.locator(".found button").click();
+        assertThat(page.locator("#notice")).containsText("No way of counting shows “H4” for note 60");
+        page.locator(".found [name=shown]").fill("C4");
+        page.locator(".found button").click();
+        assertThat(page.locator("[name=octaves]")).hasValue("-1");
+    }
+
     private void writeACueForEveryLook() {
         shows.edit(show, "a cue for every look", s -> {
             Show written = s.withItem(new Item(0, ItemKind.SCENE, "All looks", 0, List.of()), 0);
