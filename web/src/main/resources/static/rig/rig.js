@@ -5,7 +5,7 @@
     const button = e.target.closest('[data-fire]');
     if (!button) return;
     const line = button.closest('.phrase');
-    if (button.dataset.guarded === 'true' && !button.classList.contains('armed')) {
+    if (line.querySelector('[name=guarded]').checked && !button.classList.contains('armed')) {
       button.classList.add('armed');
       button.textContent = 'fire?';
       setTimeout(() => { button.classList.remove('armed'); button.textContent = 'fire'; }, ARMED_MILLIS);

@@ -239,9 +239,10 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         return new Refusal("cue", "That cue is no longer in the book; reload the page.");
     }
 
-    /** This show with an earlier one's content: undo. The revision and the ids still only go up. */
+    /** This show with the content of an earlier one, or of another: undo. Revision and ids still only go up. */
     public Show withContentOf(Show earlier) {
-        return new Show(id, earlier.name, revision + 1, nextId, earlier.devices, earlier.items);
+        int free = Math.max(nextId, earlier.nextId);
+        return new Show(id, earlier.name, revision + 1, free, earlier.devices, earlier.items);
     }
 
     /**
