@@ -1,0 +1,76 @@
+package underbaton.web.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Show;
+import underbaton.core.rig.Device;
+import underbaton.standins.FohLights;
+import underbaton.standins.RehearsalRoom;
+import underbaton.web.UnderBaton;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** The demo shows fit the stand-ins, whatever ports those have in this run. */
+class DemoShowsTest {
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private final Shows shows = baton.bean(Shows.class);
+
+    private List<Integer> ports(String show) {
+        return shows.get(baton.show(show)).devices().stream()
+                .map(d -> d.connection().port())
+                .toList();
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"/demo/ferryman.book", "/demo/vigil.book"})
+    void everyShowHasEightItemsFortyCuesAndUsesAllFiveMachines(String resource) {
+        Show show = new DemoBook(resource, 5000).writeInto(Show.empty(1, "Demo"));
+        assertThat(show.items()).hasSizeGreaterThanOrEqualTo(8);
+        assertThat(show.cues().count()).isGreaterThanOrEqualTo(40);
+        Set<Integer> called =
+                show.cues().flatMap(c -> c.calls().stream()).map(Call::deviceId).collect(Collectors.toSet());
+        assertThat(called).isEqualTo(show.devices().stream().map(Device::id).collect(Collectors.toSet()));
+        assertThat(show.devices()).extracting(Device::name).containsExactlyElementsOf(RehearsalRoom.NAMES);
+    }
+
+    @Test
+    void theLightsListIsTheStandInsOwn() {
+        Show show = new DemoBook("/demo/ferryman.book", 5000).writeInto(Show.empty(1, "Demo"));
+        assertThat(show.devices().get(0).listed())
+                .extracting(p -> p.name())
+                .containsExactlyElementsOf(
+                        FohLights.LOOKS.stream().map(FohLights.Look::name).toList());
+    }
+
+    @Test
+    void machinesArePointedAtThePortsOfThisRunAndChangesStay() {
+        List<Integer> before = ports("Midsummer Vigil");
+        int vigil = baton.show("Midsummer Vigil");
+        shows.edit(vigil, "plan", s -> s.withoutItem(s.items().get(9).id()));
+        start(47_000);
+        assertThat(ports("Midsummer Vigil")).containsExactly(47_000, 47_002, 47_004, 47_006, 47_008);
+        assertThat(shows.get(vigil).items()).hasSize(9);
+        start(before.get(0));
+        assertThat(ports("Midsummer Vigil")).isEqualTo(before);
+        while (shows.get(vigil).items().size() < 10) {
+            shows.undo(vigil);
+        }
+        start(before.get(0));
+        baton.bean(Stage.class).close();
+    }
+
+    private void start(int firstPort) {
+        new DemoShows(true, firstPort, shows, baton.bean(Stage.class)).run(null);
+    }
+}
