@@ -179,7 +179,8 @@
   document.addEventListener('keydown', (e) => {
     const ours = editor && document.contains(editor.input) ? e.target === editor.input : !baton.typing(e);
     if (!ours) return;
-    if (writing.size) { e.preventDefault(); waiting.push({ key: e.key, ctrlKey: e.ctrlKey, shiftKey: e.shiftKey, altKey: e.altKey }); return; }
+    // Also while earlier keys still wait: none may overtake another.
+    if (writing.size || waiting.length) { e.preventDefault(); waiting.push({ key: e.key, ctrlKey: e.ctrlKey, shiftKey: e.shiftKey, altKey: e.altKey }); return; }
     if (editor) editorKeys(e); else bookKeys(e);
   });
 
