@@ -1,7 +1,6 @@
 package underbaton.web.rig;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
@@ -17,7 +16,6 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.cue.Show;
 import underbaton.core.plan.PlannedCall;
-import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -26,7 +24,6 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Refusal;
-import underbaton.core.rig.Wording;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
@@ -162,17 +159,11 @@ class RigController {
 
     @PostMapping("/shows/{showId}/rig/devices/{deviceId}/phrases")
     String addPhrase(
-            @PathVariable int showId,
-            @PathVariable int deviceId,
-            @RequestParam String name,
-            @RequestParam String says,
-            @RequestParam String effect,
-            @RequestParam(defaultValue = "false") boolean guarded,
-            Model model) {
+            @PathVariable int showId, @PathVariable int deviceId, @ModelAttribute PhraseForm form, Model model) {
         Show show = shows.edit(
                 showId,
-                "add the phrase " + name,
-                s -> s.withPhrase(deviceId, read(device(s, deviceId), 0, name, says, effect, guarded)));
+                "add the phrase " + form.name(),
+                s -> s.withPhrase(deviceId, form.toPhrase(device(s, deviceId), 0)));
         phrases(show, device(show, deviceId), model);
         return "rig/rig :: phrases";
     }
@@ -183,15 +174,12 @@ class RigController {
             @PathVariable int showId,
             @PathVariable int deviceId,
             @PathVariable int phraseId,
-            @RequestParam String name,
-            @RequestParam String says,
-            @RequestParam String effect,
-            @RequestParam(defaultValue = "false") boolean guarded,
+            @ModelAttribute PhraseForm form,
             Model model) {
         Show show = shows.edit(
                 showId,
-                "change the phrase " + name,
-                s -> s.withPhrase(deviceId, read(device(s, deviceId), phraseId, name, says, effect, guarded)));
+                "change the phrase " + form.name(),
+                s -> s.withPhrase(deviceId, form.toPhrase(device(s, deviceId), phraseId)));
         Device device = device(show, deviceId);
         model.addAttribute("said", Said.of(device, phrase(device, phraseId)));
         return "rig/rig :: bytes";
@@ -301,19 +289,6 @@ class RigController {
         });
         phrases(changed, device(changed, deviceId), model);
         return "rig/rig :: phrases";
-    }
-
-    private static Phrase read(Device device, int id, String name, String says, String effect, boolean guarded) {
-        Effect does = Effect.valueOf(effect.toUpperCase(Locale.ROOT));
-        boolean listed =
-                device.phrase(id).map(Phrase::listed).orElse(device.list().isPresent() && says.isBlank());
-        if (listed) {
-            PositionList list = device.list().orElseThrow();
-            return new Phrase(id, name, List.of(list.at(0)), does, guarded, true);
-        }
-        boolean osc = device.connection() instanceof Connection.Osc;
-        String typed = osc && says.strip().startsWith("/") ? "osc " + says.strip() : says;
-        return new Phrase(id, name, new Wording(device.numbering()).read(typed), does, guarded);
     }
 
     private static Device device(Show show, int deviceId) {
