@@ -5,7 +5,7 @@
   const path = (rest) => `/shows/${baton.show}/book/${rest}`;
   let chosen = null; // { cue, column }
   let editor = null;
-  let stale = false;
+  let newest = 0; // the latest revision that was announced
 
   // ---- choosing
 
@@ -140,7 +140,7 @@
     input.remove();
     list?.remove();
     cell.classList.remove('editing');
-    if (stale) refresh();
+    catchUp();
   };
 
   // What was typed stays in the editor until the book has taken it.
@@ -264,21 +264,24 @@
   });
   document.addEventListener('click', (e) => { if (e.target.closest('[data-undo]')) change('undo'); });
 
-  // Somebody else wrote: the table is drawn anew, but never under an open editor.
+  // Somebody else wrote: the table is drawn anew, but never under an open editor, and not before an own change is kept.
+  const catchUp = () => {
+    const shown = Number(book.querySelector('.grid')?.dataset.revision || 0);
+    if (newest > shown && !editor && !writing.size) refresh();
+  };
   const refresh = async () => {
-    stale = false;
     const response = await fetch(path('table')).catch(() => null);
     if (!response?.ok) return;
     const html = await response.text();
-    if (editor || writing.size) { stale = true; return; }
+    if (editor || writing.size) return;
     book.innerHTML = html;
     htmx.process(book);
     settle();
   };
   document.addEventListener('htmx:sseMessage', (e) => {
-    const shown = Number(book.querySelector('.grid')?.dataset.revision || 0);
-    if (e.detail.type !== 'book' || Number(e.detail.data) <= shown || writing.size) return;
-    if (editor) stale = true; else refresh();
+    if (e.detail.type !== 'book') return;
+    newest = Number(e.detail.data);
+    catchUp();
   });
 
   const settle = () => {
@@ -290,6 +293,7 @@
     if (grid?.dataset.done) baton.say(grid.dataset.done);
     if (grid?.dataset.added) { choose(cellOf({ cue: grid.dataset.added, column: 'what' })); grid.removeAttribute('data-added'); }
     else if (!editor) choose(cellOf(chosen) || null, document.activeElement === document.body);
+    catchUp();
   };
   settle();
 })();
