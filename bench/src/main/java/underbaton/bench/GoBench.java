@@ -188,7 +188,10 @@ final class GoBench {
     }
 
     private static String location(HttpResponse<String> response) {
-        return URI.create(response.headers().firstValue("Location").orElseThrow())
+        return URI.create(response.headers()
+                        .firstValue("HX-Redirect")
+                        .or(() -> response.headers().firstValue("Location"))
+                        .orElseThrow())
                 .getPath();
     }
 

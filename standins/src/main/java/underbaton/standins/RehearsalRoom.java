@@ -12,8 +12,16 @@ import underbaton.core.perform.Clock;
 public final class RehearsalRoom implements AutoCloseable {
 
     /** The names that the demo shows' rigs give them, in the order of their ports. */
-    public static final List<String> NAMES =
-            List.of("FOH lights", "River screen", "Words screen", "Camera switcher", "Sound console");
+    public static final List<String> NAMES = List.of(
+            "FOH lights",
+            "River screen",
+            "Words screen",
+            "Camera switcher",
+            "Sound console",
+            "Keys 2",
+            "Vocal tuning",
+            "Band tablet",
+            "Sound player");
 
     private final List<StandIn> standIns;
 
@@ -23,7 +31,15 @@ public final class RehearsalRoom implements AutoCloseable {
      */
     public RehearsalRoom(InetAddress bind, int firstPort, Clock clock, ThreadFactory threads, Runnable watcher) {
         List<Model> models = List.of(
-                new FohLights(), new RiverScreen(), new WordsScreen(), new CameraSwitcher(), new SoundConsole());
+                new FohLights(),
+                new RiverScreen(),
+                new WordsScreen(),
+                new CameraSwitcher(),
+                new SoundConsole(),
+                new KeyboardsHost(),
+                new VocalTuning(),
+                new BandTablet(),
+                new SoundPlayer());
         standIns = IntStream.range(0, models.size())
                 .mapToObj(i ->
                         new StandIn(NAMES.get(i), models.get(i), bind, portOf(firstPort, i), clock, threads, watcher))

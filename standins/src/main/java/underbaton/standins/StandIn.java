@@ -9,6 +9,7 @@ import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.wire.osc.OscInlet;
+import underbaton.wire.osc.OscTcpInlet;
 import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
@@ -111,13 +112,19 @@ public final class StandIn implements AutoCloseable {
     }
 
     private AutoCloseable oscPlug(Model.Osc osc) throws IOException {
-        return new OscInlet(bind, port, threads, message -> {
+        OscInlet.Ear ear = (message, from) -> {
             List<OscMessage> answers = osc.hear(message);
             if (!message.arguments().isEmpty()) {
                 heard.incrementAndGet();
                 watcher.run();
             }
             return answers;
-        });
+        };
+        OscInlet datagrams = new OscInlet(bind, port, threads, ear);
+        OscTcpInlet streams = new OscTcpInlet(bind, port, threads, ear);
+        return () -> {
+            datagrams.close();
+            streams.close();
+        };
     }
 }

@@ -10,6 +10,7 @@ import java.net.InetSocketAddress;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.OscMessage;
@@ -88,6 +89,65 @@ class StandInsTest {
         assertThat(console.state().strips().get(0).muted())
                 .as("a scene opens all mutes")
                 .isFalse();
+    }
+
+    @Test
+    void aPatchPutsTheSwitchesOffAndTheExpressionUp() {
+        KeyboardsHost keys = new KeyboardsHost();
+        keys.hear(new ControlChange(5, 80, 127), 0);
+        keys.hear(new ControlChange(5, 11, 20), 0);
+        assertThat(keys.state().switch1()).isTrue();
+        assertThat(keys.state().expression()).isEqualTo(20);
+        keys.hear(new ProgramChange(5, 4), 0);
+        assertThat(keys.state().name()).isEqualTo("Harmonium");
+        assertThat(keys.state().switch1()).isFalse();
+        assertThat(keys.state().expression()).isEqualTo(127);
+        keys.hear(new ProgramChange(4, 1), 0);
+        keys.hear(new ProgramChange(5, 99), 0);
+        assertThat(keys.state().patch()).isEqualTo(5);
+        keys.hear(new NoteOn(5, 60, 90), 0);
+        keys.hear(new NoteOn(5, 60, 0), 0);
+        assertThat(keys.state().sounding()).isZero();
+    }
+
+    @Test
+    void twentyFourKeysAreChosenByProgram() {
+        VocalTuning tuning = new VocalTuning();
+        tuning.hear(new ProgramChange(6, 15), 0);
+        assertThat(tuning.key()).isEqualTo("E♭ minor");
+        tuning.hear(new ProgramChange(6, 24), 0);
+        tuning.hear(new NoteOn(6, 3, 127), 0);
+        assertThat(tuning.key()).isEqualTo("E♭ minor");
+    }
+
+    @Test
+    void theTabletScrollsOnUntilItIsToggledAgain() {
+        BandTablet tablet = new BandTablet();
+        tablet.hear(new NoteOn(7, 47, 127), 0);
+        assertThat(tablet.state().song()).as("there is none before the first").isEqualTo(1);
+        tablet.hear(new NoteOn(7, 48, 127), 0);
+        tablet.hear(new NoteOn(7, 50, 127), 0);
+        assertThat(tablet.state().scrolling()).isTrue();
+        tablet.hear(new NoteOn(7, 36, 127), 0);
+        assertThat(tablet.state().title())
+                .as("a note by the wrong octave's name")
+                .isEqualTo("Is anyone across?");
+        tablet.hear(new NoteOn(7, 50, 127), 0);
+        assertThat(tablet.state().scrolling()).isFalse();
+    }
+
+    @Test
+    void aLoopRunsAsLongAsItsNoteIsHeld() {
+        SoundPlayer player = new SoundPlayer();
+        player.hear(new NoteOn(8, 37, 127), 5);
+        assertThat(player.state().shot()).contains(SoundPlayer.SHOTS.get(1));
+        player.hear(new NoteOn(8, 48, 127), 6);
+        player.hear(new NoteOff(8, 49, 0), 7);
+        assertThat(player.state().loop()).contains(SoundPlayer.LOOPS.get(0));
+        player.hear(new NoteOff(8, 48, 0), 8);
+        assertThat(player.state().loop()).isEmpty();
+        player.hear(new ControlChange(8, 7, 64), 9);
+        assertThat(player.state().level()).isEqualTo(64);
     }
 
     @Test

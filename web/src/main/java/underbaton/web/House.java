@@ -3,6 +3,7 @@ package underbaton.web;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
+import java.net.UnknownHostException;
 import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.slf4j.Logger;
@@ -12,10 +13,14 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import underbaton.core.perform.Clock;
 import underbaton.core.traffic.Traffic;
+import underbaton.standins.Model;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.live.Live;
+import underbaton.web.stage.Arrivals;
+import underbaton.web.stage.OscPort;
 import underbaton.wire.Switchboard;
 import underbaton.wire.SystemClock;
+import underbaton.wire.near.Neighbourhood;
 
 /** The parts that are there once: clock, threads, log, ways out, rehearsal room. */
 @Configuration
@@ -45,9 +50,35 @@ class House {
         return new Traffic(TRAFFIC_KEPT);
     }
 
+    /** Sessions and OSC are held on all networks of this computer: the machines are there. Pages are not. */
+    @Bean
+    InetAddress wires(@Value("${baton.wires.address}") String address) throws UnknownHostException {
+        return InetAddress.getByName(address);
+    }
+
     @Bean(destroyMethod = "close")
-    Switchboard switchboard(Clock clock, ThreadFactory threads) {
-        return new Switchboard("Under Baton", InetAddress.getLoopbackAddress(), clock, threads);
+    Switchboard switchboard(
+            InetAddress wires,
+            @Value("${baton.wires.session-port}") int port,
+            Clock clock,
+            ThreadFactory threads,
+            Arrivals arrivals) {
+        return new Switchboard("Under Baton", wires, port, clock, threads, arrivals);
+    }
+
+    @Bean(destroyMethod = "close")
+    OscPort oscPort(
+            InetAddress wires, @Value("${baton.wires.osc-port}") int port, ThreadFactory threads, Arrivals arrivals) {
+        return new OscPort(wires, port, threads, arrivals);
+    }
+
+    @Bean(destroyMethod = "close")
+    Neighbourhood neighbourhood(ThreadFactory threads, Live live, RehearsalRoom room) {
+        Neighbourhood neighbourhood = new Neighbourhood(threads, () -> live.changed("found"));
+        room.standIns().stream()
+                .filter(s -> s.model() instanceof Model.Midi)
+                .forEach(s -> neighbourhood.announce(s.name(), s.port()));
+        return neighbourhood;
     }
 
     @Bean(destroyMethod = "close")

@@ -99,16 +99,19 @@
     if (!cell.matches('.c')) return;
     const parts = input.value.split(' + ');
     const wanted = all ? '' : parts[parts.length - 1].trim().toLowerCase();
-    const names = [...document.querySelectorAll(`#phrasebooks [data-device="${cell.dataset.column}"] li`)].map((li) => li.textContent);
+    const phrases = [...document.querySelectorAll(`#phrasebooks [data-device="${cell.dataset.column}"] li`)];
+    const names = phrases.map((li) => li.textContent);
+    const takes = (name) => phrases.find((li) => li.textContent === name)?.dataset.takes || '';
     const fit = names.filter((n) => n.toLowerCase().startsWith(wanted)).concat(names.filter((n) => !n.toLowerCase().startsWith(wanted) && n.toLowerCase().includes(wanted)));
     const list = document.createElement('ul');
     list.className = 'choices';
     list.setAttribute('role', 'listbox');
     fit.forEach((name, i) => {
       const li = Object.assign(document.createElement('li'), { textContent: name });
+      if (takes(name)) li.dataset.takes = takes(name);
       li.setAttribute('role', 'option');
       li.setAttribute('aria-selected', i === 0 && !all && wanted !== '');
-      li.addEventListener('pointerdown', (e) => { e.preventDefault(); pick(name); keep(0, 0); });
+      li.addEventListener('pointerdown', (e) => { e.preventDefault(); if (!pickOpen(li)) { pick(name); keep(0, 0); } });
       list.append(li);
     });
     if (!fit.length) list.innerHTML = `<li class="none">${names.length ? 'no such phrase' : 'its phrasebook is empty; fill it on the page Rig'}</li>`;
@@ -124,6 +127,16 @@
     const parts = editor.input.value.split(' + ');
     parts[parts.length - 1] = name;
     editor.input.value = parts.join(' + ');
+  };
+  /** A phrase that takes an amount is not done when it is picked: the amount is typed behind the arrow. */
+  const pickOpen = (li) => {
+    if (!li?.dataset.takes) return false;
+    pick(`${li.textContent} → `);
+    editor.list?.remove();
+    editor.list = null;
+    editor.input.placeholder = li.dataset.takes;
+    editor.input.focus();
+    return true;
   };
   const movePick = (by) => {
     const all = [...editor.list.querySelectorAll('[role=option]')];
@@ -170,7 +183,10 @@
     else if (e.key === 'Enter' || e.key === 'Tab') {
       e.preventDefault();
       editor.input.classList.remove('wrong');
-      if (picked() && editor.input.value.trim() !== '') pick(picked());
+      if (picked() && editor.input.value.trim() !== '') {
+        if (pickOpen(editor.list.querySelector('[aria-selected="true"]'))) return;
+        pick(picked());
+      }
       keep(e.key === 'Enter' ? (e.shiftKey ? -1 : 1) : 0, e.key === 'Tab' ? (e.shiftKey ? -1 : 1) : 0);
     } else if (inList && e.key === 'ArrowDown') { e.preventDefault(); movePick(1); } else if (inList && e.key === 'ArrowUp') { e.preventDefault(); movePick(-1); }
     else if (inList && e.key === '+' && picked()) { e.preventDefault(); pick(picked()); editor.input.value += ' + '; offer(false); }

@@ -47,7 +47,8 @@ class Shots {
 
         Page rig = baton.open(book + "/rig");
         save(rig, "rig");
-        rig.locator("[data-place]").nth(4).fill("9");
+        rig.locator(".entry").nth(4).press("Enter");
+        rig.locator("[data-place]").fill("9");
         rig.keyboard().press("Tab");
         assertThat(rig.locator(".preview")).isVisible();
         save(rig, "phrasebook-list");

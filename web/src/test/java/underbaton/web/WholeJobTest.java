@@ -24,7 +24,7 @@ class WholeJobTest {
         addLights(page);
         addPhrase(page, "Gold sweep", "note F#-2");
         addPhrase(page, "Amber wash", "note 7");
-        assertThat(page.locator(".phrase .bytes")).hasText(new String[] {"90 06 7F", "90 07 7F"});
+        assertThat(page.locator(".entry .bytes")).hasText(new String[] {"90 06 7F", "90 07 7F"});
 
         tab(page, "Book");
         writeTheBook(page);
@@ -54,18 +54,23 @@ class WholeJobTest {
     private static void addLights(Page page) {
         page.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("FOH lights");
         page.getByLabel("Host").fill("127.0.0.1");
-        page.getByLabel("Port").fill(Integer.toString(baton.standInPort(0)));
+        page.getByLabel("Port", new Page.GetByLabelOptions().setExact(true))
+                .fill(Integer.toString(baton.standInPort(0)));
         page.getByText("Add this machine").click();
         assertThat(page.locator(".book-title")).isVisible();
     }
 
     private static void addPhrase(Page page, String name, String says) {
-        Locator line = page.locator(".new-phrase");
-        int before = page.locator(".phrase[data-phrase]").count();
-        line.locator("[name=name]").fill(name);
-        line.locator("[name=says]").fill(says);
-        line.locator("[name=says]").press("Enter");
-        assertThat(page.locator(".phrase[data-phrase]")).hasCount(before + 1);
+        int before = page.locator(".entry").count();
+        page.keyboard().press("n");
+        Locator blanks = page.locator(".blanks");
+        blanks.locator("[name=name]").fill(name);
+        blanks.locator("[name=says]").fill(says);
+        blanks.locator("[name=says]").press("Enter");
+        assertThat(page.locator(".entry")).hasCount(before + 1);
+        assertThat(blanks.locator("[name=name]")).hasValue("");
+        page.keyboard().press("Escape");
+        assertThat(blanks).hasCount(0);
     }
 
     /** One item, two cues; the second one by keyboard alone. */

@@ -4,19 +4,23 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ThreadFactory;
-import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Connection;
 import underbaton.wire.osc.OscLink;
+import underbaton.wire.ports.LocalMidiLink;
+import underbaton.wire.session.Door;
 import underbaton.wire.session.NetworkMidiLink;
 import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
 /**
  * Opens the ways out, under one name on the network. Devices with the same connection share one link, which closes when
- * the last of them has given it back.
+ * the last of them has given it back. Others may invite us at its port, if they are admitted.
  */
 public final class Switchboard implements AutoCloseable {
 
@@ -25,44 +29,91 @@ public final class Switchboard implements AutoCloseable {
     private final SessionEndpoint endpoint;
     private final Map<Connection, Shared> open = new HashMap<>();
 
-    private static final class Shared {
-        private final Link link;
-        private int users;
+    /** A line with those who use it; the first of them gets what comes in, all hear of its state. */
+    private static final class Shared implements Link.Ear {
+        private final List<Link.Ear> ears = new CopyOnWriteArrayList<>();
+        private Link link;
 
-        Shared(Link link) {
-            this.link = link;
+        @Override
+        public void heard(Message message) {
+            if (!ears.isEmpty()) {
+                ears.get(0).heard(message);
+            }
+        }
+
+        @Override
+        public void changed() {
+            ears.forEach(Link.Ear::changed);
         }
     }
 
     /**
      * @param name what other machines see
      * @param bind the address that sessions are held from
+     * @param port the control port at which others may invite us; another one where it is taken
+     * @param guests hears those who do; who may is said by {@link #admit}, at first nobody
      */
-    public Switchboard(String name, InetAddress bind, Clock clock, ThreadFactory threads) {
+    public Switchboard(
+            String name, InetAddress bind, int port, Clock clock, ThreadFactory threads, SessionEndpoint.Ear guests) {
         this.clock = clock;
         this.threads = threads;
+        endpoint = open(name, bind, port, clock, threads, guests);
+        endpoint.admit(Door.SHUT);
+    }
+
+    /** One that nobody can invite, on any free port. */
+    public Switchboard(String name, InetAddress bind, Clock clock, ThreadFactory threads) {
+        this(name, bind, 0, clock, threads, (peer, message, arrivalNanos) -> {});
+    }
+
+    private static SessionEndpoint open(
+            String name, InetAddress bind, int port, Clock clock, ThreadFactory threads, SessionEndpoint.Ear guests) {
         try {
-            endpoint = new SessionEndpoint(name, bind, 0, clock, threads, new SessionEndpoint.Ear() {
-                @Override
-                public void heard(Peer peer, MidiMessage message, long arrivalNanos) {
-                    // Nobody is told of our port, so nobody invites us.
-                }
-            });
-        } catch (IOException failed) {
-            throw new UncheckedIOException(failed);
+            return new SessionEndpoint(name, bind, port, clock, threads, guests);
+        } catch (IOException taken) {
+            if (port == 0) {
+                throw new UncheckedIOException(taken);
+            }
+            return open(name, bind, 0, clock, threads, guests);
         }
     }
 
-    /** @param ear told by the link if this call opens it; devices that share a link share the first one's ear */
+    /** The control port at which others may invite us. */
+    public int port() {
+        return endpoint.port();
+    }
+
+    /** Says who may invite us. */
+    public void admit(Door door) {
+        endpoint.admit(door);
+    }
+
+    /** Names of those who have invited us and are here. */
+    public List<String> guests() {
+        return endpoint.peers().stream()
+                .filter(p -> p.isOpen() && !p.weInvited())
+                .map(Peer::name)
+                .toList();
+    }
+
+    /** @param ear told by the link until it is given back; see {@link Shared} for devices on one line */
     public synchronized Link connect(Connection connection, Link.Ear ear) {
-        Shared shared = open.computeIfAbsent(connection, c -> new Shared(newLink(c, ear)));
-        shared.users++;
+        Shared shared = open.get(connection);
+        if (shared == null) {
+            shared = new Shared();
+            open.put(connection, shared);
+            shared.ears.add(ear);
+            shared.link = newLink(connection, shared);
+        } else {
+            shared.ears.add(ear);
+        }
         return shared.link;
     }
 
-    public synchronized void giveBack(Connection connection) {
+    /** @param ear the one that was given when it was connected */
+    public synchronized void giveBack(Connection connection, Link.Ear ear) {
         Shared shared = open.get(connection);
-        if (shared != null && --shared.users == 0) {
+        if (shared != null && shared.ears.remove(ear) && shared.ears.isEmpty()) {
             open.remove(connection);
             shared.link.close();
         }
@@ -71,6 +122,9 @@ public final class Switchboard implements AutoCloseable {
     private Link newLink(Connection connection, Link.Ear ear) {
         if (connection instanceof Connection.NetworkMidi midi) {
             return new NetworkMidiLink(endpoint, midi.host(), midi.port(), ear);
+        }
+        if (connection instanceof Connection.LocalMidi local) {
+            return new LocalMidiLink(local.name(), clock, threads, ear);
         }
         return new OscLink((Connection.Osc) connection, clock, threads, ear);
     }

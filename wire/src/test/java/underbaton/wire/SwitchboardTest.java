@@ -14,6 +14,7 @@ import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Outlet;
 import underbaton.core.rig.Connection;
+import underbaton.wire.session.Door;
 import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
@@ -48,9 +49,9 @@ class SwitchboardTest {
             assertThat(switchboard.connect(connection, ear)).isSameAs(first);
             until("reached", () -> first.health().reached());
             assertThat(machine.peers()).hasSize(1);
-            switchboard.giveBack(connection);
+            switchboard.giveBack(connection, ear);
             assertThat(first.health().reached()).as("one device still has it").isTrue();
-            switchboard.giveBack(connection);
+            switchboard.giveBack(connection, ear);
             assertThat(first.health().reached()).isFalse();
             until("the machine was told", () -> machine.peers().isEmpty());
         }
@@ -74,6 +75,22 @@ class SwitchboardTest {
             until("the machine's side is open", () -> machine.peers().stream().anyMatch(Peer::isOpen));
             machine.peers().get(0).send(List.of(new NoteOn(3, 60, 1)));
             until("heard", () -> atUs.contains(new NoteOn(3, 60, 1)));
+        }
+    }
+
+    @Test
+    void nobodyMayInviteUsUntilTheDoorIsOpened() throws Exception {
+        List<Message> guests = new CopyOnWriteArrayList<>();
+        try (SessionEndpoint machine = machine();
+                Switchboard switchboard = new Switchboard(
+                        "Baton", LOOPBACK, 0, new SystemClock(), DAEMONS, (peer, message, at) -> guests.add(message))) {
+            Peer asking = machine.invite("127.0.0.1", switchboard.port(), (peer, message, at) -> {});
+            until("refused", () -> asking.trouble().contains("refuses"));
+            switchboard.admit(new Door(Door.Mode.LISTED, List.of("Pad", " desk ")));
+            until("admitted", asking::isOpen);
+            assertThat(switchboard.guests()).containsExactly("Desk");
+            asking.send(List.of(new NoteOn(0, 36, 90)));
+            until("heard", () -> guests.contains(new NoteOn(0, 36, 90)));
         }
     }
 }

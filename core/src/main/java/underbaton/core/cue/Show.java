@@ -69,7 +69,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
     }
 
     public List<Cue> cuesUsing(int deviceId, int phraseId) {
-        return cues().filter(c -> c.calls().contains(new Call(deviceId, phraseId)))
+        return cues().filter(c -> c.calls().stream().anyMatch(call -> call.names(deviceId, phraseId)))
                 .toList();
     }
 
@@ -132,13 +132,13 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
     /** Takes a phrase out, with every call of it. */
     public Show withoutPhrase(int deviceId, int phraseId) {
         Device changed = requireDevice(deviceId).withoutPhrase(phraseId);
-        Call gone = new Call(deviceId, phraseId);
         return next(
                 name,
                 nextId,
                 replaced(devices, d -> d.id() == deviceId ? changed : d),
-                withEachCue(c -> c.withCalls(
-                        c.calls().stream().filter(call -> !call.equals(gone)).toList())));
+                withEachCue(c -> c.withCalls(c.calls().stream()
+                        .filter(call -> !call.names(deviceId, phraseId))
+                        .toList())));
     }
 
     /**

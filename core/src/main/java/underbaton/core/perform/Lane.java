@@ -1,9 +1,11 @@
 package underbaton.core.perform;
 
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
+import java.util.List;
+import java.util.PriorityQueue;
 import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.locks.LockSupport;
 import underbaton.core.midi.Bytes;
+import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.Message;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Wording;
@@ -11,22 +13,34 @@ import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 
 /**
- * The outgoing queue of one device, emptied by a thread of its own, so that a device that is dead or slow delays nobody
- * else. What cannot leave is logged and dropped, never kept for later: a cue that arrives late is worse than one that
+ * The outgoing queue of one device, emptied in the order of the times by a thread of its own, so that a device that is
+ * dead or slow delays nobody else. The thread parks until the next message is due. What cannot leave is logged and dropped, never kept for later: a cue that arrives late is worse than one that
  * does not arrive.
  */
 public final class Lane {
 
     private static final int MOST_WAITING = 1024;
+    private static final long LONGEST_NAP_NANOS = 1_000_000_000L;
 
     private final int showId;
     private volatile Device device;
     private final Outlet outlet;
     private final Clock clock;
     private final Traffic traffic;
-    private final BlockingQueue<Sending> waiting = new ArrayBlockingQueue<>(MOST_WAITING);
+    private final PriorityQueue<Place> waiting = new PriorityQueue<>();
+    private long count;
+    private volatile boolean closed;
     private final Thread thread;
     private volatile Last last = new Last(0, 0, "");
+
+    /** What waits, in the order of the times, and of coming where these are the same. */
+    private record Place(Sending sending, long count) implements Comparable<Place> {
+        @Override
+        public int compareTo(Place other) {
+            int byTime = Long.signum(sending.dueNanos() - other.sending.dueNanos());
+            return byTime != 0 ? byTime : Long.compare(count, other.count);
+        }
+    }
 
     /**
      * How the last message went.
@@ -47,16 +61,37 @@ public final class Lane {
         thread.start();
     }
 
-    /** Takes a message to be sent as soon as those before it have left; returns at once. */
+    /** Takes a message to be sent when it is due and those due before it have left; returns at once. */
     public void send(Sending sending) {
-        if (!waiting.offer(sending)) {
+        boolean room;
+        synchronized (waiting) {
+            room = waiting.size() < MOST_WAITING;
+            if (room) {
+                waiting.add(new Place(sending, count++));
+            }
+        }
+        if (room) {
+            LockSupport.unpark(thread);
+        } else {
             log(sending.message(), Bytes.NONE, sending.cause(), 0, MOST_WAITING + " messages are waiting already");
         }
     }
 
-    /** Forgets what has not left yet. */
+    /** Forgets what has not left yet, but for the ends of notes: they leave now, so that nothing goes on sounding. */
     public void clear() {
-        waiting.clear();
+        long now = clock.nanos();
+        synchronized (waiting) {
+            List<Place> ends = waiting.stream()
+                    .filter(p -> p.sending.message() instanceof NoteOff)
+                    .sorted()
+                    .toList();
+            waiting.clear();
+            for (Place end : ends) {
+                Sending s = end.sending;
+                waiting.add(new Place(new Sending(s.deviceId(), s.message(), now, s.cause()), end.count));
+            }
+        }
+        LockSupport.unpark(thread);
     }
 
     public Last last() {
@@ -69,21 +104,39 @@ public final class Lane {
     }
 
     public void close() {
-        thread.interrupt();
+        closed = true;
+        LockSupport.unpark(thread);
     }
 
     private void run() {
-        try {
-            while (true) {
-                Sending next = waiting.take();
+        while (!closed) {
+            Sending next = takeDue();
+            if (next == null) {
+                LockSupport.parkNanos(this, nanosToNext());
+            } else {
                 try {
                     deliver(next);
                 } catch (RuntimeException fault) {
                     log(next.message(), Bytes.NONE, next.cause(), 0, "a fault in Under Baton: " + fault);
                 }
             }
-        } catch (InterruptedException closed) {
-            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** @return the first that is due, or null */
+    private Sending takeDue() {
+        synchronized (waiting) {
+            Place first = waiting.peek();
+            return first == null || first.sending.dueNanos() - clock.nanos() > 0 ? null : waiting.poll().sending;
+        }
+    }
+
+    private long nanosToNext() {
+        synchronized (waiting) {
+            Place first = waiting.peek();
+            return first == null
+                    ? LONGEST_NAP_NANOS
+                    : Math.min(LONGEST_NAP_NANOS, first.sending.dueNanos() - clock.nanos());
         }
     }
 

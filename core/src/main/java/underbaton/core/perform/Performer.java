@@ -7,11 +7,11 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Consumer;
 import underbaton.core.cue.Start;
-import underbaton.core.midi.Message;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.Speech.Timed;
 
 /**
  * Plays a plan: keeps the standby, fires cues on GO and those that follow by themselves.
@@ -29,7 +29,7 @@ public final class Performer {
     public interface Outbox {
         void send(Sending sending);
 
-        /** Forget everything that has not left yet. */
+        /** Forget everything that has not left yet, but end the notes that are sounding. */
         void clear();
     }
 
@@ -180,13 +180,14 @@ public final class Performer {
     }
 
     private void make(PlannedCall call, long due, String cause) {
-        if (call.effect() == Effect.STARTS) {
+        if (call.effect().kind() == Effect.Kind.STARTS) {
             going.add(call.deviceId());
-        } else if (call.effect() == Effect.STOPS) {
+        } else if (call.effect().kind() == Effect.Kind.STOPS) {
             going.remove(call.deviceId());
         }
-        for (Message message : call.messages()) {
-            outbox.send(new Sending(call.deviceId(), message, due, cause));
+        for (Timed timed : call.messages()) {
+            long at = due + timed.atMs() * 1_000_000L;
+            outbox.send(new Sending(call.deviceId(), timed.message(), at, cause));
         }
     }
 

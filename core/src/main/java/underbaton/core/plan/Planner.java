@@ -4,25 +4,22 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Stream;
+import java.util.Optional;
+import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
-import underbaton.core.rig.Phrase;
 
 /** The dry run: a pure function from a show to what it will send. */
 public final class Planner {
 
     private final Map<Integer, Device> devices = new HashMap<>();
-    private final Map<Long, PlannedCall> calls = new HashMap<>();
+    private final Map<Call, PlannedCall> calls = new HashMap<>();
 
     private Planner(Show show) {
         for (Device device : show.devices()) {
             devices.put(device.id(), device);
-            for (Phrase phrase : device.phrases()) {
-                calls.put(key(device.id(), phrase.id()), PlannedCall.of(device, phrase));
-            }
         }
     }
 
@@ -38,20 +35,21 @@ public final class Planner {
     }
 
     private PlannedCue planned(Item item, Cue cue) {
-        List<PlannedCall> planned = cue.calls().stream()
-                .flatMap(c -> Stream.ofNullable(calls.get(key(c.deviceId(), c.phraseId()))))
-                .toList();
+        List<PlannedCall> planned =
+                cue.calls().stream().flatMap(c -> planned(c).stream()).toList();
         return new PlannedCue(cue.id(), cue.number(), cue.what(), cue.start(), item, planned);
+    }
+
+    /** Equal calls are worked out once; a call of a phrase that is gone is left out. */
+    private Optional<PlannedCall> planned(Call call) {
+        return Optional.ofNullable(calls.computeIfAbsent(call, c -> Optional.ofNullable(devices.get(c.deviceId()))
+                .flatMap(d -> d.phrase(c.phraseId()).map(p -> PlannedCall.of(d, p, c.amount())))
+                .orElse(null)));
     }
 
     private Map<Integer, PlannedCall> resting() {
         Map<Integer, PlannedCall> resting = new HashMap<>();
-        devices.values()
-                .forEach(d -> d.restingPhrase().ifPresent(p -> resting.put(d.id(), calls.get(key(d.id(), p.id())))));
+        devices.values().forEach(d -> d.restingPhrase().ifPresent(p -> resting.put(d.id(), PlannedCall.of(d, p))));
         return resting;
-    }
-
-    private static long key(int deviceId, int phraseId) {
-        return (long) deviceId << 32 | phraseId;
     }
 }

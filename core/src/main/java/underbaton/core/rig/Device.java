@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.rig.Speech.Timed;
 
 /**
  * One machine we talk to.
@@ -12,6 +13,7 @@ import underbaton.core.midi.MidiMessage;
  * @param id unique in the show
  * @param channel 0–15, the machine's first MIDI channel
  * @param leadMs how early it must be told to be in time, 0–10,000 ms
+ * @param levels how its faders' values stand for decibels
  * @param list how the machine's own list is numbered, if it has one
  * @param phrases its phrasebook; those of the list stand in the machine's own order and get their numbers from it
  */
@@ -23,6 +25,7 @@ public record Device(
         int channel,
         Numbering numbering,
         int leadMs,
+        Levels levels,
         Optional<PositionList> list,
         List<Phrase> phrases) {
 
@@ -37,7 +40,7 @@ public record Device(
         phrases = numbered(list, phrases);
     }
 
-    /** A machine without a list. */
+    /** A machine without a list, with the published law of levels. */
     public Device(
             int id,
             String name,
@@ -47,7 +50,7 @@ public record Device(
             Numbering numbering,
             int leadMs,
             List<Phrase> phrases) {
-        this(id, name, department, connection, channel, numbering, leadMs, Optional.empty(), phrases);
+        this(id, name, department, connection, channel, numbering, leadMs, Levels.PUBLISHED, Optional.empty(), phrases);
     }
 
     /** The number of a listed phrase is its place among the listed ones, whatever happened before. */
@@ -58,7 +61,7 @@ public record Device(
             if (!phrase.listed()) {
                 numbered.add(phrase);
             } else if (list.isEmpty()) {
-                numbered.add(phrase.leftOut());
+                numbered.add(phrase.inList(false));
             } else {
                 numbered.add(phrase.listedAs(list.get().at(place++)));
             }
@@ -73,7 +76,7 @@ public record Device(
 
     /** The same machine with its list numbered in another way, or with none: then its phrases keep what they say. */
     public Device withList(Optional<PositionList> newList) {
-        return new Device(id, name, department, connection, channel, numbering, leadMs, newList, phrases);
+        return new Device(id, name, department, connection, channel, numbering, leadMs, levels, newList, phrases);
     }
 
     /**
@@ -85,26 +88,30 @@ public record Device(
         List<Phrase> changed = new ArrayList<>(order);
         for (Phrase phrase : phrases) {
             if (order.stream().noneMatch(p -> p.id() == phrase.id())) {
-                changed.add(phrase.leftOut());
+                changed.add(phrase.inList(false));
             }
         }
         return withPhrases(changed);
     }
 
     public Device withPhrases(List<Phrase> newPhrases) {
-        return new Device(id, name, department, connection, channel, numbering, leadMs, list, newPhrases);
+        return new Device(id, name, department, connection, channel, numbering, leadMs, levels, list, newPhrases);
     }
 
     public Device withNumbering(Numbering other) {
-        return new Device(id, name, department, connection, channel, other, leadMs, list, phrases);
+        return new Device(id, name, department, connection, channel, other, leadMs, levels, list, phrases);
+    }
+
+    public Device withLevels(Levels other) {
+        return new Device(id, name, department, connection, channel, numbering, leadMs, other, list, phrases);
     }
 
     public Device withConnection(Connection other) {
-        return new Device(id, name, department, other, channel, numbering, leadMs, list, phrases);
+        return new Device(id, name, department, other, channel, numbering, leadMs, levels, list, phrases);
     }
 
     public Device withId(int newId) {
-        return new Device(newId, name, department, connection, channel, numbering, leadMs, list, phrases);
+        return new Device(newId, name, department, connection, channel, numbering, leadMs, levels, list, phrases);
     }
 
     public Optional<Phrase> phrase(int phraseId) {
@@ -120,12 +127,31 @@ public record Device(
 
     /** The phrase that brings the machine to rest: the first that stops. */
     public Optional<Phrase> restingPhrase() {
-        return phrases.stream().filter(p -> p.effect() == Effect.STOPS).findFirst();
+        return phrases.stream()
+                .filter(p -> p.effect().kind() == Effect.Kind.STOPS)
+                .findFirst();
     }
 
-    /** What this machine gets on its own channels when the phrase is called. */
-    public List<Message> messagesFor(Phrase phrase) {
-        return phrase.says().stream().map(m -> m.shiftedTo(channel)).toList();
+    /**
+     * What this machine gets on its own channels when the phrase is called, in the order of the times.
+     *
+     * @param amount for the phrase's argument; where it is missing, the smallest
+     */
+    public List<Timed> messagesFor(Phrase phrase, Optional<Amount> amount) {
+        Amount given = amount.orElse(
+                new Amount.Measure(phrase.argument().map(Argument::least).orElse(0.0)));
+        boolean off = phrase.says().hasTwoStates() && given instanceof Amount.Measure m && m.value() == 0;
+        return phrase.says().timed(off, open -> phrase.argument().orElseThrow().fill(open, given, levels)).stream()
+                .map(t -> new Timed(t.atMs(), t.message().shiftedTo(channel)))
+                .toList();
+    }
+
+    /** A phrase with its amount, as a cell of the book says it: {@code Vox 1 → −10 dB}. */
+    public String tell(Phrase phrase, Optional<Amount> amount) {
+        return phrase.name()
+                + phrase.argument()
+                        .flatMap(a -> amount.map(given -> " → " + a.write(given, numbering)))
+                        .orElse("");
     }
 
     /**
@@ -134,11 +160,14 @@ public record Device(
      * @throws Refusal when another phrase has that name, or the connection cannot carry what the phrase says
      */
     public Device withPhrase(Phrase phrase) {
-        phraseNamed(phrase.name()).filter(other -> other.id() != phrase.id()).ifPresent(other -> {
-            throw new Refusal("name", name + " has a phrase “" + other.name() + "” already; choose another name.");
-        });
-        boolean midi = connection instanceof Connection.NetworkMidi;
-        for (Message message : phrase.says()) {
+        phraseNamed(phrase.name())
+                .filter(other -> phrase.id() == 0 || other.id() != phrase.id())
+                .ifPresent(other -> {
+                    throw new Refusal(
+                            "name", name + " has a phrase “" + other.name() + "” already; choose another name.");
+                });
+        boolean midi = !(connection instanceof Connection.Osc);
+        for (Message message : phrase.says().messages()) {
             if (message instanceof MidiMessage != midi) {
                 throw new Refusal(
                         "says",
@@ -157,13 +186,22 @@ public record Device(
         return withPhrases(changed);
     }
 
+    /** A new phrase that says the same under another name; it stands outside the machine's list. */
+    public Phrase copyOf(Phrase phrase) {
+        int count = 2;
+        while (phraseNamed(phrase.name() + " " + count).isPresent()) {
+            count++;
+        }
+        return phrase.withName(phrase.name() + " " + count).withId(0).inList(false);
+    }
+
     public Device withoutPhrase(int phraseId) {
         return withPhrases(phrases.stream().filter(p -> p.id() != phraseId).toList());
     }
 
     private int indexOf(int phraseId) {
         for (int i = 0; i < phrases.size(); i++) {
-            if (phrases.get(i).id() == phraseId) {
+            if (phraseId != 0 && phrases.get(i).id() == phraseId) {
                 return i;
             }
         }

@@ -55,8 +55,8 @@ public record ListChange(Device after, List<Entry> entries) {
             Phrase former = ours.orElse(renamed.get(i));
             order.add(
                     former == null
-                            ? new Phrase(0, name, List.of(list.at(i)), effect, false, true)
-                            : new Phrase(former.id(), name, former.says(), former.effect(), former.guarded(), true));
+                            ? new Phrase(0, name, List.of(list.at(i)), effect, false).inList(true)
+                            : former.withName(name).inList(true));
         }
         return between(device, device.withListOrder(order));
     }

@@ -1,48 +1,73 @@
 package underbaton.core.rig;
 
 import java.util.List;
+import java.util.Optional;
 import underbaton.core.midi.Message;
+import underbaton.core.rig.Argument.Unit;
 
 /**
  * One named thing a device understands.
  *
  * @param id unique in the show
- * @param says what is sent, in order; the channels of MIDI messages count from the device's own channel
+ * @param says what is sent; the channels of MIDI messages count from the device's own channel
+ * @param argument what a call of it has to say besides; there is one just when its speech has a blank or two states
  * @param guarded so disruptive that it needs a second, deliberate act outside its own cue
  * @param listed whether it is an entry of the machine's own list, so that its place gives its number
  */
-public record Phrase(int id, String name, List<Message> says, Effect effect, boolean guarded, boolean listed) {
-
-    private static final int MOST_MESSAGES = 32;
+public record Phrase(
+        int id,
+        String name,
+        Speech says,
+        Optional<Argument> argument,
+        Effect effect,
+        boolean guarded,
+        boolean listed,
+        Remarks remarks) {
 
     public Phrase {
         name = Refusal.requireName("name", name, 60);
-        if (name.contains(" + ")) {
-            throw new Refusal("name", "“ + ” parts two phrases in a cell; write the name without it.");
+        if (name.contains(" + ") || name.contains("→")) {
+            throw new Refusal("name", "“ + ” and “→” part phrases and amounts in a cell; write the name without them.");
         }
-        says = List.copyOf(says);
-        if (says.isEmpty()) {
-            throw new Refusal("says", "A phrase sends at least one message, such as: note 28");
-        }
-        if (says.size() > MOST_MESSAGES) {
-            throw new Refusal("says", "A phrase sends at most " + MOST_MESSAGES + " messages; split it into two.");
-        }
+        argument = fitting(says, argument);
     }
 
-    /** A phrase outside any list. */
-    public Phrase(int id, String name, List<Message> says, Effect effect, boolean guarded) {
-        this(id, name, says, effect, guarded, false);
+    /** A phrase with no blank, outside any list. */
+    public Phrase(int id, String name, List<? extends Message> says, Effect effect, boolean guarded) {
+        this(id, name, Speech.of(says), Optional.empty(), effect, guarded, false, Remarks.NONE);
+    }
+
+    private static Optional<Argument> fitting(Speech says, Optional<Argument> argument) {
+        if (says.hasTwoStates()) {
+            return Optional.of(Argument.in(Unit.SWITCH));
+        }
+        if (says.isOpen()) {
+            return argument.or(() -> Optional.of(Argument.in(Unit.VALUE)));
+        }
+        if (argument.isPresent()) {
+            throw new Refusal("says", "Write a question mark where the amount goes, such as: control 7 to ?");
+        }
+        return argument;
     }
 
     public Phrase withId(int newId) {
-        return new Phrase(newId, name, says, effect, guarded, listed);
+        return new Phrase(newId, name, says, argument, effect, guarded, listed, remarks);
+    }
+
+    public Phrase withName(String newName) {
+        return new Phrase(id, newName, says, argument, effect, guarded, listed, remarks);
+    }
+
+    public Phrase withRemarks(Remarks newRemarks) {
+        return new Phrase(id, name, says, argument, effect, guarded, listed, newRemarks);
+    }
+
+    /** The phrase as an entry of the list, or no longer one. */
+    Phrase inList(boolean nowListed) {
+        return new Phrase(id, name, says, argument, effect, guarded, nowListed, remarks);
     }
 
     Phrase listedAs(Message message) {
-        return new Phrase(id, name, List.of(message), effect, guarded, true);
-    }
-
-    Phrase leftOut() {
-        return new Phrase(id, name, says, effect, guarded, false);
+        return new Phrase(id, name, Speech.of(message), Optional.empty(), effect, guarded, true, remarks);
     }
 }

@@ -33,12 +33,15 @@ import underbaton.core.midi.SystemCommon;
  */
 public final class Wording {
 
-    private static final Pattern NOTE = Pattern.compile("note (?!off)(\\S+)(?: at (\\d+))?");
-    private static final Pattern NOTE_OFF = Pattern.compile("note off (\\S+)(?: at (\\d+))?");
-    private static final Pattern CONTROL = Pattern.compile("control (\\d+) to (\\d+)");
-    private static final Pattern PROGRAM = Pattern.compile("(?:bank (\\d+) )?program (\\d+)");
-    private static final Pattern PRESSURE = Pattern.compile("pressure (?:of (\\S+) )?(\\d+)");
-    private static final Pattern BEND = Pattern.compile("bend ([-−+]?\\d+)");
+    /** As the machine prints it, or the blank. */
+    private static final String VALUE = "(\\d[\\d.,]*(?: ?%)?|\\?)";
+
+    private static final Pattern NOTE = Pattern.compile("note (?!off)(\\S+)(?: at " + VALUE + ")?");
+    private static final Pattern NOTE_OFF = Pattern.compile("note off (\\S+)(?: at " + VALUE + ")?");
+    private static final Pattern CONTROL = Pattern.compile("control (\\d+) to " + VALUE);
+    private static final Pattern PROGRAM = Pattern.compile("(?:bank (\\d+) )?program ([a-z]? ?\\d+|\\?)");
+    private static final Pattern PRESSURE = Pattern.compile("pressure (?:of (\\S+) )?" + VALUE);
+    private static final Pattern BEND = Pattern.compile("bend ([-−+]?\\d+|\\?)");
     private static final Pattern SONG = Pattern.compile("song (\\d+)");
     private static final Pattern SONG_POSITION = Pattern.compile("song position (\\d+)");
     private static final Pattern QUARTER_FRAME = Pattern.compile("quarter frame (\\d+) (\\d+)");
@@ -49,10 +52,19 @@ public final class Wording {
     private static final Pattern CHANNEL = Pattern.compile("(.*) on channel \\+(\\d+)");
     private static final Pattern OSC_ARGUMENT = Pattern.compile("\"([^\"]*)\"|(\\S+)");
 
+    private static final String BLANK = "?";
+
     private final Numbering numbering;
+    private final boolean open;
 
     public Wording(Numbering numbering) {
+        this(numbering, false);
+    }
+
+    /** @param open whether a question mark stands for the value of a message, or for the last argument of OSC */
+    Wording(Numbering numbering, boolean open) {
         this.numbering = numbering;
+        this.open = open;
     }
 
     /** The message in words, with the channel only where it is not 0: as a phrase says it. */
@@ -76,21 +88,21 @@ public final class Wording {
 
     private String withoutChannel(Message message) {
         if (message instanceof NoteOn m) {
-            return "note " + note(m.note()) + (m.velocity() == 127 ? "" : " at " + numbering.value(m.velocity()));
+            return "note " + note(m.note()) + (m.velocity() == 127 && !open ? "" : " at " + value(m.velocity()));
         } else if (message instanceof NoteOff m) {
-            return "note off " + note(m.note()) + (m.velocity() == 0 ? "" : " at " + numbering.value(m.velocity()));
+            return "note off " + note(m.note()) + (m.velocity() == 0 ? "" : " at " + value(m.velocity()));
         } else if (message instanceof ControlChange m) {
-            return "control " + m.controller() + " to " + numbering.value(m.value());
+            return "control " + m.controller() + " to " + value(m.value());
         } else if (message instanceof ProgramChange m) {
-            return "program " + numbering.program(m.program());
+            return "program " + program(m.program());
         } else if (message instanceof BankProgram m) {
-            return "bank " + m.bank() + " program " + numbering.program(m.program());
+            return "bank " + m.bank() + " program " + program(m.program());
         } else if (message instanceof ChannelPressure m) {
-            return "pressure " + numbering.value(m.pressure());
+            return "pressure " + value(m.pressure());
         } else if (message instanceof PolyPressure m) {
-            return "pressure of " + note(m.note()) + " " + numbering.value(m.pressure());
+            return "pressure of " + note(m.note()) + " " + value(m.pressure());
         } else if (message instanceof PitchBend m) {
-            return "bend " + (m.bend() - PitchBend.CENTRE);
+            return "bend " + (open ? BLANK : Integer.toString(m.bend() - PitchBend.CENTRE));
         } else if (message instanceof OscMessage m) {
             return osc(m);
         }
@@ -138,10 +150,21 @@ public final class Wording {
         return numbering.note(wire);
     }
 
-    private static String osc(OscMessage m) {
+    private String value(int wire) {
+        return open ? BLANK : numbering.value(wire);
+    }
+
+    private String program(int wire) {
+        return open ? BLANK : numbering.program(wire);
+    }
+
+    private String osc(OscMessage m) {
         StringBuilder said = new StringBuilder("osc ").append(m.address());
+        int left = m.arguments().size();
         for (Object argument : m.arguments()) {
-            said.append(' ').append(argument instanceof String text ? '"' + text + '"' : argument.toString());
+            left--;
+            boolean text = argument instanceof String;
+            said.append(' ').append(open && left == 0 ? BLANK : text ? "\"" + argument + '"' : argument.toString());
         }
         return said.toString();
     }
@@ -181,25 +204,37 @@ public final class Wording {
     private Message readPlain(String typed, String text) {
         Matcher m;
         if ((m = NOTE.matcher(text)).matches()) {
-            int velocity = m.group(2) == null ? 127 : numbering.wireValue(number(m.group(2)));
+            int velocity = m.group(2) == null ? 127 : wireValue(m.group(2));
             return new NoteOn(0, numbering.wireNote(m.group(1)), velocity);
         } else if ((m = NOTE_OFF.matcher(text)).matches()) {
-            int velocity = m.group(2) == null ? 0 : numbering.wireValue(number(m.group(2)));
+            int velocity = m.group(2) == null ? 0 : wireValue(m.group(2));
             return new NoteOff(0, numbering.wireNote(m.group(1)), velocity);
         } else if ((m = CONTROL.matcher(text)).matches()) {
-            return new ControlChange(0, number(m.group(1)), numbering.wireValue(number(m.group(2))));
+            return new ControlChange(0, number(m.group(1)), wireValue(m.group(2)));
         } else if ((m = PROGRAM.matcher(text)).matches()) {
-            int program = numbering.wireProgram(number(m.group(2)));
+            int program = isBlank(m.group(2)) ? 0 : numbering.wireProgram(m.group(2));
             return m.group(1) == null ? new ProgramChange(0, program) : new BankProgram(0, number(m.group(1)), program);
         } else if ((m = PRESSURE.matcher(text)).matches()) {
-            int pressure = numbering.wireValue(number(m.group(2)));
+            int pressure = wireValue(m.group(2));
             return m.group(1) == null
                     ? new ChannelPressure(0, pressure)
                     : new PolyPressure(0, numbering.wireNote(m.group(1)), pressure);
         } else if ((m = BEND.matcher(text)).matches()) {
-            return new PitchBend(0, number(m.group(1).replace('−', '-')) + PitchBend.CENTRE);
+            int away = isBlank(m.group(1)) ? 0 : number(m.group(1).replace('−', '-'));
+            return new PitchBend(0, away + PitchBend.CENTRE);
         }
         return readSystem(typed, text);
+    }
+
+    private int wireValue(String printed) {
+        return isBlank(printed) ? 0 : numbering.wireValue(printed);
+    }
+
+    private boolean isBlank(String printed) {
+        if (BLANK.equals(printed) && !open) {
+            throw new IllegalArgumentException("it has a question mark in place of a number");
+        }
+        return BLANK.equals(printed);
     }
 
     private static Message readSystem(String typed, String text) {

@@ -2,6 +2,7 @@ package underbaton.core.traffic;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
 
 /**
  * The last messages out and in, kept in a ring of fixed size. Adding takes a short lock and never waits for a reader to
@@ -11,7 +12,7 @@ public final class Traffic {
 
     private final Entry[] ring;
     private long last;
-    private Runnable watcher = () -> {};
+    private final List<Runnable> watchers = new CopyOnWriteArrayList<>();
 
     /** @param size how many entries are kept, at least 1 */
     public Traffic(int size) {
@@ -19,8 +20,8 @@ public final class Traffic {
     }
 
     /** Called after each entry on the adding thread, so it must return at once. */
-    public synchronized void watch(Runnable newWatcher) {
-        watcher = newWatcher;
+    public void watch(Runnable watcher) {
+        watchers.add(watcher);
     }
 
     /** Numbers continue after this one; for a log that goes on from an earlier run. */
@@ -30,13 +31,11 @@ public final class Traffic {
 
     /** @param entry its number is given here */
     public void add(Entry entry) {
-        Runnable tell;
         synchronized (this) {
             last++;
             ring[(int) (last % ring.length)] = entry.numbered(last);
-            tell = watcher;
         }
-        tell.run();
+        watchers.forEach(Runnable::run);
     }
 
     /**

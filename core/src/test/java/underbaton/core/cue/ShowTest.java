@@ -55,8 +55,8 @@ class ShowTest {
     @Test
     void twoPhrasesOfOneDeviceCannotHaveOneName() {
         int device = show.devices().get(0).id();
-        Phrase same =
-                new Phrase(0, "AMBER", show.devices().get(0).phrases().get(0).says(), Effect.HOLDS, false);
+        Phrase same = new Phrase(
+                0, "AMBER", show.devices().get(0).phrases().get(0).says().messages(), Effect.HOLDS, false);
         assertThatThrownBy(() -> show.withPhrase(device, same)).hasMessageContaining("already");
     }
 

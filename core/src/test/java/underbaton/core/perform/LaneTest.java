@@ -7,6 +7,7 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.Shows;
+import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
@@ -69,5 +70,24 @@ class LaneTest {
         assertThat(entry.meaning()).isEqualTo("note E0, channel 1");
         assertThat(entry.cause()).isEqualTo("cue 1");
         assertThat(entry.trouble()).isEmpty();
+    }
+
+    @Test
+    void whatIsDueLaterWaitsAndClearingEndsWhatSounds() throws InterruptedException {
+        Lane lane = lane(m -> {
+            arrived.add(m);
+            return new Outlet.Sent(((MidiMessage) m).encode());
+        });
+        long later = clock.nanos() + 200_000_000L;
+        lane.send(new Sending(device.id(), new NoteOff(0, 28, 0), later, "cue 1"));
+        lane.send(new Sending(device.id(), new NoteOn(0, 30, 127), later, "cue 1"));
+        lane.send(sending(28));
+        assertThat(arrived.poll(5, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 28, 127));
+        lane.clear();
+        assertThat(arrived.poll(5, TimeUnit.SECONDS)).isEqualTo(new NoteOff(0, 28, 0));
+        clock.forward(300_000_000L);
+        lane.send(sending(31));
+        assertThat(arrived.poll(5, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 31, 127));
+        lane.close();
     }
 }

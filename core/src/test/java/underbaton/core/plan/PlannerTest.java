@@ -20,7 +20,7 @@ class PlannerTest {
         PlannedCue second = plan.cues().get(1);
         assertThat(second.item().name()).isEqualTo("One");
         assertThat(second.calls())
-                .extracting(c -> c.messages().get(0))
+                .extracting(c -> c.messages().get(0).message())
                 .containsExactly(new NoteOn(0, 2, 127), new NoteOn(1, 36, 127));
     }
 

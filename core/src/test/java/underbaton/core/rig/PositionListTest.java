@@ -32,7 +32,7 @@ class PositionListTest {
     private static List<String> says(Device device) {
         Wording wording = new Wording(device.numbering());
         return device.phrases().stream()
-                .map(p -> p.name() + " " + wording.write(p.says()))
+                .map(p -> p.name() + " " + wording.write(p.says().messages()))
                 .toList();
     }
 
@@ -67,7 +67,7 @@ class PositionListTest {
         Call call = after.cues().findFirst().map(Cue::calls).orElseThrow().get(0);
         assertThat(after.phrase(call).orElseThrow().name()).isEqualTo("Amber");
         assertThat(new Wording(desk.numbering())
-                        .write(after.phrase(call).orElseThrow().says()))
+                        .write(after.phrase(call).orElseThrow().says().messages()))
                 .isEqualTo("note D♯−2");
     }
 

@@ -85,6 +85,7 @@ class WordingTest {
                 "osc camera 1",
                 "note E0 on channel +16",
                 "program 99999999999",
+                "control 7 to ?",
             })
     void whatCannotBeSentIsRefusedAndQuoted(String typed) {
         assertThatThrownBy(() -> wording.read(typed)).isInstanceOf(Refusal.class);

@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
@@ -225,7 +226,9 @@ class BookController {
         Device to = show.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
         Cue at = cue(show, cue);
         List<Said> said = phrase.isEmpty()
-                ? phrases(show, at, device).stream().map(p -> Said.of(to, p)).toList()
+                ? at.callsFor(device).stream()
+                        .flatMap(c -> show.phrase(c).map(p -> Said.of(to, p, c.amount())).stream())
+                        .toList()
                 : to.phraseNamed(phrase).map(p -> Said.of(to, p)).stream().toList();
         model.addAttribute("said", said);
         model.addAttribute("device", to);
@@ -254,8 +257,10 @@ class BookController {
         if (phrases.stream().anyMatch(Phrase::guarded)) {
             throw new Refusal("cell", "This phrase is guarded; fire it from the phrasebook on the page Rig.");
         }
-        phrases.forEach(
-                p -> stage.performer(showId).fire(PlannedCall.of(to, p), "fired from the book, cue " + at.number()));
+        for (Call call : at.callsFor(device)) {
+            show.phrase(call).ifPresent(p -> stage.performer(showId)
+                    .fire(PlannedCall.of(to, p, call.amount()), "fired from the book, cue " + at.number()));
+        }
     }
 
     private static List<Phrase> phrases(Show show, Cue cue, int deviceId) {

@@ -3,8 +3,8 @@ package underbaton.web.book;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
-import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
@@ -70,16 +70,16 @@ public record BookView(Show show, List<ItemRows> items, long cueCount) {
         PlannedCall held = after.get(device.id());
         return new Cell(
                 device,
-                phrases.stream().map(Phrase::name).collect(Collectors.joining(" + ")),
-                phrases.stream().anyMatch(p -> p.effect() == Effect.STOPS) && held == null,
+                text(show, cue, device.id()),
+                phrases.stream().anyMatch(p -> p.effect().kind() == Effect.Kind.STOPS) && held == null,
                 held == null ? "" : held.phrase());
     }
 
     /** What is typed for a cell now, read back: used to tell a late editor what stands there. */
     static String text(Show show, Cue cue, int deviceId) {
+        Optional<Device> device = show.device(deviceId);
         return cue.callsFor(deviceId).stream()
-                .flatMap((Call c) -> show.phrase(c).stream())
-                .map(Phrase::name)
+                .flatMap(c -> show.phrase(c).map(p -> device.orElseThrow().tell(p, c.amount())).stream())
                 .collect(Collectors.joining(" + "));
     }
 }

@@ -1,17 +1,13 @@
 package underbaton.web.book;
 
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
-import java.util.Optional;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.rig.Device;
-import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 
 /**
@@ -50,33 +46,11 @@ record CellText(String column, String text) {
 
     private List<Call> calls(Device device) {
         List<Call> calls = new ArrayList<>();
-        for (String name : text.split(" \\+ |;")) {
-            if (!name.isBlank()) {
-                calls.add(new Call(device.id(), phrase(device, name.strip()).id()));
+        for (String part : text.split(" \\+ |;")) {
+            if (!part.isBlank()) {
+                calls.add(Call.of(device, part.strip()));
             }
         }
         return calls;
-    }
-
-    /** The phrase of that name, or the only one that the text can mean. */
-    private static Phrase phrase(Device device, String name) {
-        Optional<Phrase> exact = device.phraseNamed(name);
-        if (exact.isPresent()) {
-            return exact.get();
-        }
-        String wanted = name.toLowerCase(Locale.ROOT);
-        List<Phrase> close = device.phrases().stream()
-                .filter(p -> p.name().toLowerCase(Locale.ROOT).contains(wanted))
-                .sorted(Comparator.comparing(
-                        p -> p.name().toLowerCase(Locale.ROOT).indexOf(wanted)))
-                .toList();
-        if (close.size() == 1) {
-            return close.get(0);
-        }
-        String way = close.isEmpty()
-                ? "Write it into the machine's phrasebook on the page Rig, or pick another."
-                : "Did you mean “" + close.get(0).name() + "” or “"
-                        + close.get(1).name() + "”?";
-        throw new Refusal("cell", device.name() + " has no phrase “" + name + "”. " + way);
     }
 }

@@ -16,15 +16,18 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.midi.Message;
+import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
-import underbaton.core.rig.Wording;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.Speech;
+import underbaton.core.rig.SpeechWording;
 import underbaton.standins.RehearsalRoom;
 
 /** Reads a demo show from its text: a line a device, phrase, item or cue, with bars between the fields. */
@@ -68,7 +71,7 @@ final class DemoBook {
         if (first.startsWith("device ")) {
             device(first.substring(7), fields.get(1), fields.subList(2, fields.size()));
         } else if (first.startsWith("phrase ")) {
-            phrase(first.substring(7), fields.get(1), fields.get(2));
+            phrase(first.substring(7), fields.get(1), fields.get(2), fields.size() > 3 ? fields.get(3) : "");
         } else if (first.startsWith("item ")) {
             String[] length = fields.get(2).split(":");
             int seconds = Integer.parseInt(length[0]) * 60 + Integer.parseInt(length[1]);
@@ -87,6 +90,7 @@ final class DemoBook {
         int channel = 0;
         int lead = 0;
         int firstProgram = 0;
+        Levels levels = Levels.PUBLISHED;
         Optional<PositionList> list = Optional.empty();
         for (String setting : settings) {
             String value = setting.substring(setting.lastIndexOf(' ') + 1);
@@ -98,6 +102,8 @@ final class DemoBook {
                 lead = Integer.parseInt(value);
             } else if (setting.equals("list by note")) {
                 list = Optional.of(new PositionList(PositionList.Kind.NOTE, 0));
+            } else if (setting.startsWith("levels")) {
+                levels = Levels.of(setting.substring(6));
             } else {
                 firstProgram = Integer.parseInt(value);
             }
@@ -110,18 +116,29 @@ final class DemoBook {
                 channel,
                 new Numbering(firstProgram, 0, -2),
                 lead,
+                levels,
                 list,
                 List.of()));
     }
 
-    private void phrase(String effect, String name, String says) {
+    private void phrase(String effect, String name, String says, String argument) {
         Device device = show.devices().get(show.devices().size() - 1);
         boolean guarded = effect.startsWith("guarded ");
-        Effect does = Effect.valueOf(effect.replace("guarded ", "").toUpperCase(Locale.ROOT));
         boolean listed = says.equals("listed");
-        List<Message> messages =
-                listed ? List.of(device.list().orElseThrow().at(0)) : new Wording(device.numbering()).read(says);
-        show = show.withPhrase(device.id(), new Phrase(0, name, messages, does, guarded, listed));
+        Speech speech = listed
+                ? Speech.of(device.list().orElseThrow().at(0))
+                : new SpeechWording(device.numbering()).read(says.replace('¦', '|'));
+        show = show.withPhrase(
+                device.id(),
+                new Phrase(
+                        0,
+                        name,
+                        speech,
+                        argument.isEmpty() ? Optional.empty() : Optional.of(Argument.of(argument)),
+                        Effect.of(effect.replace("guarded ", "")),
+                        guarded,
+                        listed,
+                        Remarks.NONE));
     }
 
     private void cue(List<String> fields) {
@@ -135,9 +152,11 @@ final class DemoBook {
     }
 
     private Call call(String phrase) {
+        String name = phrase.split("→")[0].strip();
         return show.devices().stream()
-                .flatMap(d -> d.phraseNamed(phrase).map(p -> new Call(d.id(), p.id())).stream())
+                .filter(d -> d.phraseNamed(name).isPresent())
                 .findFirst()
+                .map(d -> Call.of(d, phrase))
                 .orElseThrow(() -> new IllegalStateException("the demo calls an unknown phrase: " + phrase));
     }
 }

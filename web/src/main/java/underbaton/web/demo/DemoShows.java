@@ -59,15 +59,14 @@ class DemoShows implements ApplicationRunner {
         for (Device device : show.devices()) {
             int place = RehearsalRoom.NAMES.indexOf(device.name());
             int port = RehearsalRoom.portOf(firstPort, place);
-            Connection now = device.connection();
-            if (place >= 0 && now.host().equals("127.0.0.1") && now.port() != port) {
-                Connection moved = now instanceof Connection.Osc osc
-                        ? new Connection.Osc(osc.host(), port, osc.question())
-                        : new Connection.NetworkMidi(now.host(), port);
+            if (place >= 0
+                    && device.connection() instanceof Connection.Network now
+                    && now.host().equals("127.0.0.1")
+                    && now.port() != port) {
                 shows.edit(
                         show.id(),
                         "point at the stand-ins",
-                        s -> s.withDevice(s.device(device.id()).orElseThrow().withConnection(moved)));
+                        s -> s.withDevice(s.device(device.id()).orElseThrow().withConnection(now.withPort(port))));
             }
         }
     }

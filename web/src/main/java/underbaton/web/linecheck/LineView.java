@@ -59,7 +59,9 @@ public record LineView(
     }
 
     static LineView of(Device device, List<LineCheckMapper.Row> newest) {
-        List<Phrase> open = device.phrases().stream().filter(p -> !p.guarded()).toList();
+        List<Phrase> open = device.phrases().stream()
+                .filter(p -> !p.guarded() && p.argument().isEmpty())
+                .toList();
         Optional<Phrase> last = newest.stream()
                 .findFirst()
                 .flatMap(r -> device.phraseNamed(r.phrase()))

@@ -11,6 +11,7 @@ import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import underbaton.core.rig.Refusal;
 import underbaton.web.shows.NoSuchShow;
 import underbaton.web.stage.NotOnDesk;
@@ -39,6 +40,15 @@ class Trouble {
     @ResponseStatus(HttpStatus.CONFLICT)
     String notOnDesk(Model model) {
         return notice("This show is not on the desk. Put it there first: Shows, then its name.", "", model);
+    }
+
+    @ExceptionHandler(MaxUploadSizeExceededException.class)
+    @ResponseStatus(HttpStatus.CONTENT_TOO_LARGE)
+    String tooLarge(Model model) {
+        return notice(
+                "The file is larger than 2 MB; neither a phrasebook nor a machine needs that. Is it another one?",
+                "file",
+                model);
     }
 
     /** No page of ours sends such a request; another program, or a page from before an update, may. */

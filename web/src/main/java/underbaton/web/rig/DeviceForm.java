@@ -3,50 +3,89 @@ package underbaton.web.rig;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 import underbaton.core.rig.Connection;
+import underbaton.core.rig.Connection.Carrier;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.web.page.Typed;
 
-/** A device as it is typed: all blanks are text, the channel counts from 1. */
+/**
+ * A device as it is typed: all blanks are text, the channel counts from 1.
+ *
+ * @param wire {@code midi}, {@code local}, or {@code osc-} with the carrier's code
+ * @param local the name of a port of this computer
+ * @param banks programs to a letter; empty for plain numbers
+ * @param levels points of its own scale; empty for the published law
+ */
 public record DeviceForm(
         String name,
         String department,
         String wire,
         String host,
         String port,
+        String local,
         String question,
         String channel,
         String programs,
+        String banks,
         String values,
         String octaves,
+        String flats,
+        String places,
+        String levels,
         String lead) {
 
     private static final String MIDI = "midi";
-    private static final String OSC = "osc";
+    private static final String LOCAL = "local";
+    private static final String OSC = "osc-";
 
     static DeviceForm of(Device device) {
-        boolean osc = device.connection() instanceof Connection.Osc;
+        Connection connection = device.connection();
+        Connection.Network network = connection instanceof Connection.Network n ? n : null;
+        Connection.Osc osc = connection instanceof Connection.Osc o ? o : null;
         Numbering numbering = device.numbering();
         return new DeviceForm(
                 device.name(),
                 device.department().name(),
-                osc ? OSC : MIDI,
-                device.connection().host(),
-                Integer.toString(device.connection().port()),
-                device.connection() instanceof Connection.Osc o ? o.question() : "",
+                osc != null ? OSC + osc.carrier().code() : network != null ? MIDI : LOCAL,
+                network != null ? network.host() : "",
+                network != null ? Integer.toString(network.port()) : "",
+                network != null ? "" : connection.where(),
+                osc != null ? osc.question() : "",
                 Integer.toString(Numbering.channel(device.channel())),
                 Integer.toString(numbering.firstProgram()),
-                Integer.toString(numbering.firstValue()),
+                numbering.bankSize() == 0 ? "" : Integer.toString(numbering.bankSize()),
+                numbering.values().name(),
                 Integer.toString(numbering.firstOctave()),
+                numbering.flats() ? "flats" : "sharps",
+                Integer.toString(numbering.firstPlace()),
+                device.levels().toString(),
                 Integer.toString(device.leadMs()));
     }
 
     /** The blanks of a machine that nobody has described yet. */
     static DeviceForm fresh() {
-        return new DeviceForm("", Department.LIGHTS.name(), MIDI, "", "5004", "", "1", "1", "0", "-2", "0");
+        return new DeviceForm(
+                "",
+                Department.LIGHTS.name(),
+                MIDI,
+                "",
+                "5004",
+                "",
+                "",
+                "1",
+                "1",
+                "",
+                Numbering.Values.FROM_0.name(),
+                "-2",
+                "sharps",
+                "1",
+                "",
+                "0");
     }
 
     /**
@@ -55,25 +94,38 @@ public record DeviceForm(
      */
     Device toDevice(Optional<Device> old) {
         List<Phrase> phrases = old.map(Device::phrases).orElse(List.of());
-        int id = old.map(Device::id).orElse(0);
-        Connection connection = OSC.equals(wire)
-                ? new Connection.Osc(host, Typed.number("port", port), question == null ? "" : question.strip())
-                : new Connection.NetworkMidi(host, Typed.number("port", port));
         // An OSC machine has neither channel nor numbering; the blanks are not on the page then.
         Numbering numbering = new Numbering(
                 Typed.number("programs", or(programs, "1")),
-                Typed.number("values", or(values, "0")),
-                Typed.number("octaves", or(octaves, "-2")));
+                banks == null || banks.isBlank() ? 0 : Typed.number("banks", banks),
+                Numbering.Values.valueOf(or(values, "FROM_0").toUpperCase(Locale.ROOT)),
+                Typed.number("octaves", or(octaves, "-2")),
+                "flats".equals(flats),
+                Typed.number("places", or(places, "1")));
         return new Device(
-                id,
+                old.map(Device::id).orElse(0),
                 name,
                 Department.valueOf(department.toUpperCase(Locale.ROOT)),
-                connection,
+                connection(),
                 Numbering.wireChannel(Typed.number("channel", or(channel, "1"))),
                 numbering,
                 Typed.number("lead", or(lead, "0")),
+                Levels.of(or(levels, "")),
                 old.flatMap(Device::list),
                 phrases);
+    }
+
+    private Connection connection() {
+        if (LOCAL.equals(wire)) {
+            return new Connection.LocalMidi(or(local, ""));
+        }
+        int at = Typed.number("port", port);
+        return Stream.of(Carrier.values())
+                .filter(c -> wire.equals(OSC + c.code()))
+                .findFirst()
+                .map(c -> (Connection)
+                        new Connection.Osc(host, at, or(question, "").strip(), c))
+                .orElseGet(() -> new Connection.NetworkMidi(host, at));
     }
 
     private static String or(String typed, String otherwise) {

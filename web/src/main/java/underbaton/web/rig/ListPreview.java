@@ -6,7 +6,6 @@ import java.util.stream.Collectors;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.ListChange;
-import underbaton.core.rig.Numbering;
 import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Wording;
 
@@ -54,6 +53,8 @@ public record ListPreview(Device device, List<Line> lines, int unchanged, long c
 
     private static String number(Device device, int place) {
         PositionList list = device.list().orElseThrow();
-        return place < 0 ? "" : Numbering.place(place) + ", " + new Wording(device.numbering()).write(list.at(place));
+        return place < 0
+                ? ""
+                : device.numbering().place(place) + ", " + new Wording(device.numbering()).write(list.at(place));
     }
 }

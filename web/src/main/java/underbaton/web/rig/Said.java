@@ -1,33 +1,48 @@
 package underbaton.web.rig;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.rig.Amount;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Speech.Timed;
+import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Wording;
 import underbaton.wire.osc.OscCodec;
 
 /**
  * A phrase as its device hears it.
  *
+ * @param name with the amount of the call
  * @param words in the device's own numbers, channels counted from its own
  * @param display what the device's own display will read
  * @param bytes as they go out
  */
-public record Said(Phrase phrase, String words, String display, String bytes) {
+public record Said(Phrase phrase, String name, String words, String display, String bytes) {
 
+    /** The phrase as its line in the phrasebook has it, a blank with the smallest amount. */
     public static Said of(Device device, Phrase phrase) {
-        List<Message> sent = device.messagesFor(phrase);
+        return of(device, phrase, Optional.empty());
+    }
+
+    public static Said of(Device device, Phrase phrase, Optional<Amount> amount) {
+        List<Timed> sent = device.messagesFor(phrase, amount);
         Wording wording = new Wording(device.numbering());
         return new Said(
                 phrase,
-                wording.write(phrase.says()),
-                sent.stream().map(wording::tell).collect(Collectors.joining("; ")),
-                sent.stream().map(Said::bytes).collect(Collectors.joining("  ")));
+                device.tell(phrase, amount),
+                new SpeechWording(device.numbering()).write(phrase.says()),
+                sent.stream().map(t -> at(t) + wording.tell(t.message())).collect(Collectors.joining("; ")),
+                sent.stream().map(t -> at(t) + bytes(t.message())).collect(Collectors.joining("  ")));
+    }
+
+    private static String at(Timed timed) {
+        return timed.atMs() == 0 ? "" : "+" + timed.atMs() + " ms ";
     }
 
     private static String bytes(Message message) {
@@ -39,7 +54,7 @@ public record Said(Phrase phrase, String words, String display, String bytes) {
     /** The place of a listed phrase as it is printed; empty for one outside the list. */
     public String place(Device device) {
         int place = device.listed().indexOf(phrase);
-        return place < 0 ? "" : Integer.toString(Numbering.place(place));
+        return place < 0 ? "" : Integer.toString(device.numbering().place(place));
     }
 
     /** The device's channel as it is printed, 1–16. */

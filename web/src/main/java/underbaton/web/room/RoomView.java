@@ -3,19 +3,24 @@ package underbaton.web.room;
 import java.util.List;
 import java.util.stream.IntStream;
 import underbaton.core.perform.Clock;
+import underbaton.standins.BandTablet;
 import underbaton.standins.CameraSwitcher;
 import underbaton.standins.FohLights;
+import underbaton.standins.KeyboardsHost;
 import underbaton.standins.Model;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.RiverScreen;
 import underbaton.standins.SoundConsole;
+import underbaton.standins.SoundPlayer;
 import underbaton.standins.StandIn;
+import underbaton.standins.VocalTuning;
 import underbaton.standins.WordsScreen;
 
 /**
  * The stand-ins' states at one moment.
  *
  * @param clipSinceMillis how long ago the running clip was started, so that a page can count on by itself
+ * @param shotSinceMillis the same for the sound player's one-shot
  * @param cameras in order, the one on air true
  */
 public record RoomView(
@@ -25,10 +30,16 @@ public record RoomView(
         long clipSinceMillis,
         WordsScreen.State words,
         List<Boolean> cameras,
-        SoundConsole.State console) {
+        SoundConsole.State console,
+        KeyboardsHost.State keys,
+        String key,
+        BandTablet.State tablet,
+        SoundPlayer.State player,
+        long shotSinceMillis) {
 
     static RoomView of(RehearsalRoom room, Clock clock) {
         RiverScreen.State video = model(room, RiverScreen.class).state();
+        SoundPlayer.State player = model(room, SoundPlayer.class).state();
         int onAir = model(room, CameraSwitcher.class).program();
         return new RoomView(
                 room.standIns(),
@@ -39,7 +50,12 @@ public record RoomView(
                 IntStream.rangeClosed(1, CameraSwitcher.CAMERAS)
                         .mapToObj(i -> i == onAir)
                         .toList(),
-                model(room, SoundConsole.class).state());
+                model(room, SoundConsole.class).state(),
+                model(room, KeyboardsHost.class).state(),
+                model(room, VocalTuning.class).key(),
+                model(room, BandTablet.class).state(),
+                player,
+                (clock.nanos() - player.shotNanos()) / 1_000_000);
     }
 
     /** Whether somebody has sorted the lighting desk's list. */

@@ -5,6 +5,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -12,21 +13,28 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.rig.Amount;
+import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
-import underbaton.core.rig.Wording;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.SpeechWording;
 
 /** A show as the rows of its tables, and back. Rows are values, so two states of a show can be compared row by row. */
 final class ShowRows {
 
-    private static final Wording WIRE = new Wording(Numbering.WIRE);
+    private static final SpeechWording WIRE = new SpeechWording(Numbering.WIRE);
     private static final String NETWORK_MIDI = "network-midi";
-    private static final String OSC = "osc";
+    private static final String LOCAL_MIDI = "local-midi";
+    private static final String OSC = "osc-";
+    private static final String TEXT = "text ";
+    private static final String NUMBER = "number ";
 
     record ShowRow(int id, String name, int revision, int nextId) {}
 
@@ -42,9 +50,13 @@ final class ShowRows {
             String question,
             int channel,
             int firstProgram,
-            int firstValue,
+            int bankSize,
+            String valueStyle,
             int firstOctave,
+            boolean flats,
+            int firstPlace,
             int leadMs,
+            String levels,
             String listKind,
             int listFirst) {}
 
@@ -55,15 +67,19 @@ final class ShowRows {
             int place,
             String name,
             String says,
+            String argument,
             String effect,
             boolean guarded,
-            boolean listed) {}
+            boolean listed,
+            String mark,
+            String note,
+            String heading) {}
 
     record ItemRow(int showId, int id, int place, String kind, String name, int plannedSeconds) {}
 
     record CueRow(int showId, int id, int itemId, BigDecimal number, String starts, String what, int version) {}
 
-    record CallRow(int showId, int cueId, int place, int deviceId, int phraseId) {}
+    record CallRow(int showId, int cueId, int place, int deviceId, int phraseId, String amount) {}
 
     final Map<Integer, DeviceRow> devices = new LinkedHashMap<>();
     final Map<Integer, PhraseRow> phrases = new LinkedHashMap<>();
@@ -93,8 +109,9 @@ final class ShowRows {
     }
 
     private void add(int showId, Device d, int place) {
-        boolean midi = d.connection() instanceof Connection.NetworkMidi;
-        String question = d.connection() instanceof Connection.Osc osc ? osc.question() : "";
+        Connection.Osc osc = d.connection() instanceof Connection.Osc o ? o : null;
+        Connection.Network network = d.connection() instanceof Connection.Network n ? n : null;
+        Numbering numbering = d.numbering();
         devices.put(
                 d.id(),
                 new DeviceRow(
@@ -103,15 +120,19 @@ final class ShowRows {
                         place,
                         d.name(),
                         d.department().name(),
-                        midi ? NETWORK_MIDI : OSC,
-                        d.connection().host(),
-                        d.connection().port(),
-                        question,
+                        osc != null ? OSC + osc.carrier().code() : network != null ? NETWORK_MIDI : LOCAL_MIDI,
+                        network != null ? network.host() : d.connection().where(),
+                        network != null ? network.port() : 0,
+                        osc != null ? osc.question() : "",
                         d.channel(),
-                        d.numbering().firstProgram(),
-                        d.numbering().firstValue(),
-                        d.numbering().firstOctave(),
+                        numbering.firstProgram(),
+                        numbering.bankSize(),
+                        numbering.values().name(),
+                        numbering.firstOctave(),
+                        numbering.flats(),
+                        numbering.firstPlace(),
                         d.leadMs(),
+                        d.levels().toString(),
                         d.list().map(l -> l.kind().name()).orElse(""),
                         d.list().map(PositionList::first).orElse(0)));
         int phrasePlace = 0;
@@ -125,9 +146,13 @@ final class ShowRows {
                             phrasePlace++,
                             p.name(),
                             WIRE.write(p.says()),
-                            p.effect().name(),
+                            p.argument().map(Argument::toString).orElse(""),
+                            p.effect().toString(),
                             p.guarded(),
-                            p.listed()));
+                            p.listed(),
+                            p.remarks().mark().name(),
+                            p.remarks().note(),
+                            p.remarks().group()));
         }
     }
 
@@ -144,7 +169,9 @@ final class ShowRows {
                         cue.version()));
         int place = 0;
         for (Call call : cue.calls()) {
-            calls.put(List.of(cue.id(), place), new CallRow(showId, cue.id(), place, call.deviceId(), call.phraseId()));
+            calls.put(
+                    List.of(cue.id(), place),
+                    new CallRow(showId, cue.id(), place, call.deviceId(), call.phraseId(), amount(call.amount())));
             place++;
         }
     }
@@ -167,28 +194,67 @@ final class ShowRows {
     }
 
     private static Device device(DeviceRow d, List<PhraseRow> phrases) {
-        Connection connection = d.wire().equals(NETWORK_MIDI)
-                ? new Connection.NetworkMidi(d.host(), d.port())
-                : new Connection.Osc(d.host(), d.port(), d.question());
         return new Device(
                 d.id(),
                 d.name(),
                 Department.valueOf(d.department()),
-                connection,
+                connection(d),
                 d.channel(),
-                new Numbering(d.firstProgram(), d.firstValue(), d.firstOctave()),
+                new Numbering(
+                        d.firstProgram(),
+                        d.bankSize(),
+                        Numbering.Values.valueOf(d.valueStyle()),
+                        d.firstOctave(),
+                        d.flats(),
+                        d.firstPlace()),
                 d.leadMs(),
+                Levels.of(d.levels()),
                 list(d),
                 phrases.stream()
                         .filter(p -> p.deviceId() == d.id())
-                        .map(p -> new Phrase(
-                                p.id(),
-                                p.name(),
-                                WIRE.read(p.says()),
-                                Effect.valueOf(p.effect()),
-                                p.guarded(),
-                                p.listed()))
+                        .map(ShowRows::phrase)
                         .toList());
+    }
+
+    private static Connection connection(DeviceRow d) {
+        return switch (d.wire()) {
+            case NETWORK_MIDI -> new Connection.NetworkMidi(d.host(), d.port());
+            case LOCAL_MIDI -> new Connection.LocalMidi(d.host());
+            default ->
+                Stream.of(Connection.Carrier.values())
+                        .filter(c -> d.wire().equals(OSC + c.code()))
+                        .findFirst()
+                        .map(c -> new Connection.Osc(d.host(), d.port(), d.question(), c))
+                        .orElseGet(() -> new Connection.Osc(d.host(), d.port(), d.question()));
+        };
+    }
+
+    private static Phrase phrase(PhraseRow p) {
+        return new Phrase(
+                p.id(),
+                p.name(),
+                WIRE.read(p.says()),
+                p.argument().isEmpty() ? Optional.empty() : Optional.of(Argument.of(p.argument())),
+                Effect.of(p.effect()),
+                p.guarded(),
+                p.listed(),
+                new Remarks(Remarks.Mark.valueOf(p.mark()), p.note(), p.heading()));
+    }
+
+    private static String amount(Optional<Amount> amount) {
+        return amount.map(
+                        a -> a instanceof Amount.Text text ? TEXT + text.text() : NUMBER + ((Amount.Measure) a).value())
+                .orElse("");
+    }
+
+    private static Optional<Amount> amount(String written) {
+        if (written.isEmpty()) {
+            return Optional.empty();
+        }
+        return Optional.of(
+                written.startsWith(TEXT)
+                        ? new Amount.Text(written.substring(TEXT.length()))
+                        : new Amount.Measure(Double.parseDouble(written.substring(NUMBER.length()))));
     }
 
     private static Optional<PositionList> list(DeviceRow d) {
@@ -217,7 +283,7 @@ final class ShowRows {
                 c.what(),
                 calls.stream()
                         .filter(call -> call.cueId() == c.id())
-                        .map(call -> new Call(call.deviceId(), call.phraseId()))
+                        .map(call -> new Call(call.deviceId(), call.phraseId(), amount(call.amount())))
                         .toList(),
                 c.version());
     }

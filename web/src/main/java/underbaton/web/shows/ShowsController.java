@@ -1,12 +1,15 @@
 package underbaton.web.shows;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.Optional;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.perform.Standing;
 import underbaton.web.stage.Stage;
 
@@ -38,11 +41,13 @@ class ShowsController {
                         s.name() + " is running on the desk, at cue " + f.cue().number() + "."));
     }
 
+    /** Answers with where to go: another page has other styles and scripts, so it must be opened, not swapped in. */
     @PostMapping("/shows")
-    String create(@RequestParam String name) {
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void create(@RequestParam String name, HttpServletResponse response) {
         int id = shows.create(name).id();
         stage.open(id);
-        return "redirect:/shows/" + id + "/rig";
+        response.setHeader("HX-Redirect", "/shows/" + id + "/rig");
     }
 
     @PostMapping("/shows/{showId}/open")

@@ -6,17 +6,25 @@ import underbaton.core.rig.Device;
  * How a device of the open show is doing, for the lamps of Rig and Desk.
  *
  * @param roundTrip printed with its unit; empty when it was not measured
+ * @param loss how much was lost lately, with a comma before it; empty for nothing
  * @param lastSent printed with its unit; empty before the first message
  * @param words what is wrong and what to do; empty when it is reached
  */
-public record Lamp(Device device, boolean reached, String roundTrip, String lastHeard, String lastSent, String words) {
+public record Lamp(
+        Device device,
+        boolean reached,
+        String roundTrip,
+        String loss,
+        String lastHeard,
+        String lastSent,
+        String words) {
 
     /** One short line beside the lamp. */
     public String line() {
         if (!reached) {
             return words;
         }
-        String trip = roundTrip.isEmpty() ? "reached" : roundTrip;
+        String trip = (roundTrip.isEmpty() ? "reached" : roundTrip) + loss;
         return lastSent.isEmpty() ? trip : trip + ", " + lastSent;
     }
 }

@@ -5,4 +5,4 @@ import underbaton.core.rig.Device;
 import underbaton.wire.Link;
 
 /** One device of the open show with its way out and its queue. */
-record Post(Device device, Link link, Lane lane) {}
+record Post(Device device, Link link, Lane lane, Link.Ear ear) {}

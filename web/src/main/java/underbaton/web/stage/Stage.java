@@ -11,9 +11,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
-import underbaton.core.midi.Bytes;
+import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.Message;
-import underbaton.core.midi.MidiMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Performer;
@@ -22,9 +21,8 @@ import underbaton.core.perform.Sending;
 import underbaton.core.perform.Standing;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
+import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
-import underbaton.core.rig.Wording;
-import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.web.live.Live;
 import underbaton.web.shows.Shows;
@@ -46,6 +44,7 @@ public class Stage {
     private final Shows shows;
     private final Switchboard switchboard;
     private final Traffic traffic;
+    private final Arrivals arrivals;
     private final Clock clock;
     private final ThreadFactory threads;
     private final Live live;
@@ -56,7 +55,15 @@ public class Stage {
     /** The open show. */
     private record Running(int showId, Performer performer, PerformerThread thread) {}
 
-    Stage(Shows shows, Switchboard switchboard, Traffic traffic, Clock clock, ThreadFactory threads, Live live) {
+    Stage(
+            Shows shows,
+            Switchboard switchboard,
+            Traffic traffic,
+            Arrivals arrivals,
+            Clock clock,
+            ThreadFactory threads,
+            Live live) {
+        this.arrivals = arrivals;
         this.shows = shows;
         this.switchboard = switchboard;
         this.traffic = traffic;
@@ -86,6 +93,7 @@ public class Stage {
         }
         close();
         Show show = shows.get(showId);
+        arrivals.belongTo(showId);
         connect(show);
         Performer performer = new Performer(clock, Planner.plan(show), new ToPosts(), s -> live.changed("desk"));
         running = new Running(showId, performer, new PerformerThread(performer, threads));
@@ -140,7 +148,7 @@ public class Stage {
             Post old = posts.get(device.id());
             if (old != null && old.device().connection().equals(device.connection())) {
                 old.lane().rename(device);
-                next.put(device.id(), new Post(device, old.link(), old.lane()));
+                next.put(device.id(), new Post(device, old.link(), old.lane(), old.ear()));
                 gone.remove(old);
             } else {
                 next.put(device.id(), newPost(show.id(), device));
@@ -151,39 +159,36 @@ public class Stage {
     }
 
     private Post newPost(int showId, Device device) {
-        Link link = switchboard.connect(device.connection(), new Link.Ear() {
+        Link.Ear ear = new Link.Ear() {
             @Override
             public void heard(Message message) {
-                logHeard(showId, device, message);
+                arrivals.heard(showId, speaker(device.connection(), message), message);
             }
 
             @Override
             public void changed() {
                 lampsChanged();
             }
-        });
-        return new Post(device, link, new Lane(showId, device, link, clock, traffic, threads));
+        };
+        Link link = switchboard.connect(device.connection(), ear);
+        return new Post(device, link, new Lane(showId, device, link, clock, traffic, threads), ear);
     }
 
     private void letGo(Post post) {
         post.lane().close();
-        switchboard.giveBack(post.device().connection());
+        switchboard.giveBack(post.device().connection(), post.ear());
     }
 
-    private void logHeard(int showId, Device device, Message message) {
-        Bytes bytes = message instanceof MidiMessage midi ? midi.encode() : Bytes.NONE;
-        traffic.add(new Entry(
-                0,
-                clock.epochMicros(),
-                Entry.Direction.IN,
-                showId,
-                device.id(),
-                device.name(),
-                bytes,
-                new Wording(device.numbering()).tell(message),
-                "",
-                0,
-                ""));
+    /** Of several devices on one line the one whose channel it came on, else the first. */
+    private Optional<Device> speaker(Connection line, Message message) {
+        List<Device> onLine = posts.values().stream()
+                .map(Post::device)
+                .filter(d -> d.connection().equals(line))
+                .toList();
+        return onLine.stream()
+                .filter(d -> message instanceof ChannelMessage m && m.channel() == d.channel())
+                .findFirst()
+                .or(() -> onLine.stream().findFirst());
     }
 
     private final class ToPosts implements Performer.Outbox {
@@ -238,9 +243,10 @@ public class Stage {
         Lane.Last last = post.lane().last();
         long now = clock.nanos();
         String trip = health.roundTripMicros() < 0 ? "" : "%.1f ms".formatted(health.roundTripMicros() / 1000.0);
+        String loss = health.lossPerCent() <= 0 ? "" : ", " + health.lossPerCent() + " % lost";
         String heard = health.lastHeardNanos() == 0 ? "" : ago(now - health.lastHeardNanos());
         String sent = last.atNanos() == 0 ? "" : "sent " + ago(now - last.atNanos()) + late(last.lateMicros());
-        return new Lamp(post.device(), health.reached(), trip, heard, sent, health.words());
+        return new Lamp(post.device(), health.reached(), trip, loss, heard, sent, health.words());
     }
 
     private void lampsChanged() {

@@ -73,7 +73,7 @@ class WarmUp {
         InetAddress loopback = InetAddress.getLoopbackAddress();
         try (SessionEndpoint midiEar =
                         new SessionEndpoint("Warm-up", loopback, 0, clock, threads, (peer, message, at) -> {});
-                OscInlet oscEar = new OscInlet(loopback, 0, threads, message -> List.of());
+                OscInlet oscEar = new OscInlet(loopback, 0, threads, (message, from) -> List.of());
                 Switchboard switchboard = new Switchboard("Warm-up", loopback, clock, threads)) {
             pass(
                     switchboard,

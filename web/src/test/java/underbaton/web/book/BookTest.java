@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -16,12 +17,15 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Start;
+import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Wording;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
@@ -162,6 +166,38 @@ class BookTest {
         second.getByText("Put mine").click();
         assertThat(cell(second, 1, 3)).hasText("Blue wash");
         assertThat(cell(first, 1, 3)).hasText("Blue wash");
+    }
+
+    @Test
+    void aPhraseThatTakesAnAmountAsksForIt() {
+        Shows shows = baton.bean(Shows.class);
+        shows.edit(
+                show,
+                "a level",
+                s -> s.withPhrase(
+                        1,
+                        new Phrase(
+                                0,
+                                "Haze",
+                                new SpeechWording(Numbering.WIRE).read("control 20 to ?"),
+                                Optional.of(Argument.of("per cent")),
+                                Effect.LEVELS,
+                                false,
+                                false,
+                                Remarks.NONE)));
+        Page page = book();
+        cell(page, 1, 3).click();
+        page.keyboard().type("haz");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".editing input")).hasValue("Haze → ");
+        page.keyboard().type("lots");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice")).containsText("“lots” is no amount for this phrase");
+        page.locator(".editing input").fill("haze 50 %");
+        page.keyboard().press("Enter");
+        assertThat(cell(page, 1, 3)).hasText("Haze → 50 %");
+        cell(page, 1, 3).click();
+        assertThat(page.locator("#strip")).containsText("B0 14 40");
     }
 
     @Test

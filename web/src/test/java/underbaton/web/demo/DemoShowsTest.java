@@ -11,6 +11,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Show;
+import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
@@ -28,20 +29,23 @@ class DemoShowsTest {
 
     private List<Integer> ports(String show) {
         return shows.get(baton.show(show)).devices().stream()
-                .map(d -> d.connection().port())
+                .map(d -> ((Connection.Network) d.connection()).port())
                 .toList();
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"/demo/ferryman.book", "/demo/vigil.book"})
-    void everyShowHasEightItemsFortyCuesAndUsesAllFiveMachines(String resource) {
+    void everyShowHasEightItemsFortyCuesAndUsesAllItsMachines(String resource) {
         Show show = new DemoBook(resource, 5000).writeInto(Show.empty(1, "Demo"));
         assertThat(show.items()).hasSizeGreaterThanOrEqualTo(8);
         assertThat(show.cues().count()).isGreaterThanOrEqualTo(40);
         Set<Integer> called =
                 show.cues().flatMap(c -> c.calls().stream()).map(Call::deviceId).collect(Collectors.toSet());
         assertThat(called).isEqualTo(show.devices().stream().map(Device::id).collect(Collectors.toSet()));
-        assertThat(show.devices()).extracting(Device::name).containsExactlyElementsOf(RehearsalRoom.NAMES);
+        assertThat(show.devices())
+                .extracting(Device::name)
+                .containsExactlyElementsOf(
+                        RehearsalRoom.NAMES.subList(0, show.devices().size()));
     }
 
     @Test

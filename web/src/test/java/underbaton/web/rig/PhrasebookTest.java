@@ -6,7 +6,6 @@ import static underbaton.web.UnderBaton.until;
 
 import com.microsoft.playwright.Page;
 import java.util.List;
-import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -60,9 +59,8 @@ class PhrasebookTest {
                                 Department.LIGHTS,
                                 connection,
                                 0,
-                                Numbering.WIRE,
+                                new Numbering(0, 0, -2),
                                 0,
-                                Optional.empty(),
                                 List.of())))
                 .id();
         baton.bean(Stage.class).open(show);
@@ -112,16 +110,22 @@ class PhrasebookTest {
         assertThat(page.locator(".preview")).containsText("40 of the list change, 0 stay");
         tabTo(".preview .main");
         page.keyboard().press("Enter");
-        assertThat(page.locator(".phrase[data-phrase]")).hasCount(40);
-        assertThat(page.locator(".phrase[data-phrase] .bytes").nth(11)).hasText("90 0B 7F");
+        assertThat(page.locator(".entry")).hasCount(40);
+        assertThat(page.locator(".entry .bytes").nth(11)).hasText("90 0B 7F");
 
-        tabTo("[aria-label='Fire Storm low']");
-        page.keyboard().press("Enter");
+        tabTo(".entry");
+        for (int i = 0; i < 11; i++) {
+            page.keyboard().press("ArrowDown");
+        }
+        page.keyboard().press("f");
         until("look 12", () -> desk.state().number() == 12);
         assertThat(desk.state().look().name()).isEqualTo("Storm low");
 
         writeACueForEveryLook();
         page.reload();
+        tabTo(".entry[data-name='House half']");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".blanks [name=name]")).isFocused();
         tabTo("[aria-label='Place of House half in the list']");
         page.keyboard().type("24");
         page.keyboard().press("Tab");
@@ -131,7 +135,7 @@ class PhrasebookTest {
                 .allSatisfy(n -> assertThat(looked).containsPattern("\\b" + n + "\\b"));
         tabTo(".preview .main");
         page.keyboard().press("Enter");
-        assertThat(page.locator(".phrase[data-phrase] [name=name]").nth(23)).hasValue("House half");
+        assertThat(page.locator(".entry b").nth(23)).hasText("House half");
 
         desk.move(2, 23);
         everyCueShowsItsLook();
@@ -142,7 +146,7 @@ class PhrasebookTest {
         tabTo(".list-rule [name=kind]");
         page.keyboard().type("is recalled by note");
         pasteTheDesksList();
-        assertThat(page.locator(".phrase[data-phrase]")).hasCount(24);
+        assertThat(page.locator(".entry")).hasCount(24);
         writeACueForEveryLook();
         desk.sort(true);
         page.reload();
@@ -172,6 +176,7 @@ class PhrasebookTest {
 
     @Test
     void oneObservationSetsTheNumbering() {
+        page.locator(".ways > summary").click();
         page.locator(".ruler summary").click();
         page.locator(".found [name=what]").selectOption("NOTE");
         page.locator(".found [name=sent]").fill("60");

@@ -3,7 +3,6 @@ package underbaton.wire.osc;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.net.SocketAddress;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
 import java.util.Arrays;
@@ -16,7 +15,7 @@ public final class OscInlet implements AutoCloseable {
 
     /** Gets each message on the inlet's thread; what it gives back is sent to whoever spoke. */
     public interface Ear {
-        List<OscMessage> heard(OscMessage message);
+        List<OscMessage> heard(OscMessage message, InetAddress from);
     }
 
     private static final int LARGEST_DATAGRAM = 65_535;
@@ -49,9 +48,9 @@ public final class OscInlet implements AutoCloseable {
         while (channel.isOpen()) {
             try {
                 room.clear();
-                SocketAddress from = channel.receive(room);
+                InetSocketAddress from = (InetSocketAddress) channel.receive(room);
                 for (OscMessage message : codec.decode(Arrays.copyOf(room.array(), room.position()))) {
-                    for (OscMessage answer : ear.heard(message)) {
+                    for (OscMessage answer : ear.heard(message, from.getAddress())) {
                         channel.send(ByteBuffer.wrap(codec.encode(answer).toArray()), from);
                     }
                 }

@@ -1,11 +1,10 @@
 package underbaton.wire.osc;
 
 import java.io.IOException;
+import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.net.PortUnreachableException;
-import java.nio.ByteBuffer;
-import java.nio.channels.DatagramChannel;
-import java.util.Arrays;
+import java.net.SocketTimeoutException;
 import java.util.List;
 import java.util.concurrent.ThreadFactory;
 import underbaton.core.midi.Bytes;
@@ -17,21 +16,20 @@ import underbaton.wire.Health;
 import underbaton.wire.Link;
 
 /**
- * The way out by Open Sound Control 1.0 over UDP. UDP tells nobody whether a packet arrived; so where the machine has an
- * address that it answers, it is asked every two seconds, and the lamp follows the answers. One that has none counts as
- * reached until the network says that nobody listens there.
+ * The way out by Open Sound Control, over UDP or a TCP stream that is opened anew whenever it breaks. UDP tells nobody
+ * whether a packet arrived; so where the machine has an address that it answers, it is asked every two seconds, and the
+ * lamp follows the answers. One that has none counts as reached until the network says that nobody listens there.
  */
 public final class OscLink implements Link {
 
     private static final long ASK_EVERY_MILLIS = 2000;
     private static final long SILENCE_NANOS = 5_000_000_000L;
-    private static final int LARGEST_DATAGRAM = 65_535;
 
     private final Connection.Osc connection;
     private final Clock clock;
     private final Ear ear;
     private final OscCodec outgoing = new OscCodec();
-    private volatile DatagramChannel channel;
+    private volatile OscWay way;
     private volatile boolean closed;
     private volatile long lastHeardNanos;
     private volatile long lastSentNanos;
@@ -53,7 +51,7 @@ public final class OscLink implements Link {
         if (!(message instanceof OscMessage osc)) {
             return new NotSent("this machine is reached by OSC and the phrase is MIDI");
         }
-        DatagramChannel out = channel;
+        OscWay out = way;
         if (out == null) {
             return new NotSent(trouble);
         }
@@ -62,14 +60,17 @@ public final class OscLink implements Link {
             synchronized (outgoing) {
                 bytes = outgoing.encode(osc);
             }
-            out.write(ByteBuffer.wrap(bytes.toArray()));
+            out.write(bytes.toArray());
             lastSentNanos = clock.nanos();
             return health().reached() ? new Sent(bytes) : new NotSent(trouble);
         } catch (PortUnreachableException nobodyThere) {
             unreachable();
             return new NotSent(trouble);
-        } catch (IOException | IllegalArgumentException failed) {
-            return new NotSent("the network did not take it: " + failed.getMessage());
+        } catch (IOException broken) {
+            lost(out, "the connection broke: " + broken.getMessage());
+            return new NotSent(trouble);
+        } catch (IllegalArgumentException unsayable) {
+            return new NotSent("this cannot be sent: " + unsayable.getMessage());
         }
     }
 
@@ -77,7 +78,7 @@ public final class OscLink implements Link {
     public Health health() {
         boolean silent = !connection.question().isEmpty() && clock.nanos() - lastHeardNanos > SILENCE_NANOS;
         String words = trouble.isEmpty() && silent ? "no answer to " + connection.question() : trouble;
-        return new Health(words.isEmpty(), roundTripMicros, lastHeardNanos, words);
+        return new Health(words.isEmpty(), roundTripMicros, -1, lastHeardNanos, words);
     }
 
     /** By anything heard since; a machine that never answers never acknowledges. */
@@ -90,18 +91,27 @@ public final class OscLink implements Link {
     public void close() {
         closed = true;
         asker.interrupt();
-        closeChannel();
+        closeWay();
     }
 
-    private void closeChannel() {
-        DatagramChannel open = channel;
-        channel = null;
+    private void closeWay() {
+        OscWay open = way;
+        way = null;
         if (open != null) {
             try {
                 open.close();
             } catch (IOException alreadyGone) {
                 trouble = "closed";
             }
+        }
+    }
+
+    /** A stream that broke is opened again at the next turn of the asker. */
+    private void lost(OscWay broken, String why) {
+        if (way == broken && !closed) {
+            trouble = why;
+            closeWay();
+            ear.changed();
         }
     }
 
@@ -119,7 +129,7 @@ public final class OscLink implements Link {
     private void keep(ThreadFactory threads) {
         while (!closed) {
             try {
-                if (channel == null) {
+                if (way == null) {
                     open(threads);
                 }
                 ask();
@@ -137,20 +147,25 @@ public final class OscLink implements Link {
                 trouble = "nobody on this network is called “" + connection.host() + "”";
                 return;
             }
-            DatagramChannel opened = DatagramChannel.open().connect(address);
-            channel = opened;
+            OscWay opened = OscWay.open(address, connection.carrier());
+            way = opened;
+            if (closed) {
+                closeWay();
+            }
             if (connection.question().isEmpty()) {
                 trouble = "";
                 ear.changed();
             }
             threads.newThread(() -> listen(opened)).start();
+        } catch (ConnectException | SocketTimeoutException nobodyThere) {
+            unreachable();
         } catch (IOException failed) {
             trouble = "the network of this machine gave no way out: " + failed.getMessage();
         }
     }
 
     private void ask() {
-        DatagramChannel out = channel;
+        OscWay out = way;
         if (out == null || connection.question().isEmpty()) {
             return;
         }
@@ -160,26 +175,26 @@ public final class OscLink implements Link {
                 question = outgoing.encode(new OscMessage(connection.question(), List.of()));
             }
             askedNanos = clock.nanos();
-            out.write(ByteBuffer.wrap(question.toArray()));
+            out.write(question.toArray());
             ear.changed();
         } catch (PortUnreachableException nobodyThere) {
             unreachable();
-        } catch (IOException failed) {
-            trouble = "the network did not take our question: " + failed.getMessage();
+        } catch (IOException broken) {
+            lost(out, "the connection broke: " + broken.getMessage());
         }
     }
 
-    private void listen(DatagramChannel in) {
-        ByteBuffer room = ByteBuffer.allocate(LARGEST_DATAGRAM);
+    private void listen(OscWay in) {
         OscCodec codec = new OscCodec();
-        while (!closed && in.isOpen()) {
+        while (!closed && way == in) {
             try {
-                room.clear();
-                in.read(room);
-                heard(codec.decode(Arrays.copyOf(room.array(), room.position())));
+                for (byte[] packet : in.read()) {
+                    heard(codec.decode(packet));
+                }
             } catch (PortUnreachableException nobodyThere) {
                 unreachable();
             } catch (IOException ended) {
+                lost(in, "the connection broke: " + ended.getMessage());
                 return;
             }
         }

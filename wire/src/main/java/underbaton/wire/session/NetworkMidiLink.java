@@ -38,7 +38,8 @@ public final class NetworkMidiLink implements Link {
 
     @Override
     public Health health() {
-        return new Health(peer.isOpen(), peer.roundTripMicros(), peer.lastHeardNanos(), peer.trouble());
+        return new Health(
+                peer.isOpen(), peer.roundTripMicros(), peer.lossPerCent(), peer.lastHeardNanos(), peer.trouble());
     }
 
     /** By the session's feedback; for programs, controllers and notes, which is what feedback is kept for. */

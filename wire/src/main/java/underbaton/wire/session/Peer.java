@@ -40,6 +40,10 @@ public final class Peer {
     private volatile State state = State.WAITING;
     private volatile long roundTripMicros = -1;
     private volatile long lastHeardNanos;
+    /** The newest questions, the last in the lowest bit: 1 for no answer. */
+    private volatile int silences;
+
+    private volatile int asked;
     int ssrc;
     int token;
     int tries;
@@ -71,6 +75,11 @@ public final class Peer {
         return state == State.OPEN;
     }
 
+    /** Whether we keep the session; if not, it invited us. */
+    public boolean weInvited() {
+        return weInvite;
+    }
+
     /** The name it gave itself, or its address before it gave one. */
     public String name() {
         return name;
@@ -89,6 +98,16 @@ public final class Peer {
     /** Packets of its that were lost on the way, so far. */
     public long lost() {
         return window.lost();
+    }
+
+    /**
+     * How much of our last questions (32 of them at most) got no answer, or how much of what it sent did not come, the
+     * worse of the two, in per cent; −1 before the first question.
+     */
+    public int lossPerCent() {
+        int count = asked;
+        int unansweredOnes = Integer.bitCount(silences);
+        return count == 0 ? -1 : Math.max(100 * unansweredOnes / count, window.lossPerCent());
     }
 
     /** Whether the peer's feedback covers every program, controller and note sent to it. */
@@ -211,6 +230,12 @@ public final class Peer {
         if (differs) {
             ear.changed(this);
         }
+    }
+
+    /** A question was answered, or was not before the next one was due. */
+    void answered(boolean was) {
+        silences = silences << 1 | (was ? 0 : 1);
+        asked = Math.min(Integer.SIZE, asked + 1);
     }
 
     void heardAt(long nanos) {

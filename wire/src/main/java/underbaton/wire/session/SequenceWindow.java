@@ -64,6 +64,12 @@ final class SequenceWindow {
         return Math.max(0, expected - got);
     }
 
+    /** The same of the last 64, 0–100. */
+    int lossPerCent() {
+        long counted = Math.min(SIZE, expected);
+        return counted == 0 ? 0 : (int) (100 * Math.max(0, counted - Long.bitCount(seen)) / counted);
+    }
+
     /** The highest number so far, as on the wire: 0–65,535. */
     int highest() {
         return (int) (highest & 0xFFFF);

@@ -67,6 +67,7 @@ public final class SessionEndpoint implements AutoCloseable {
     private final ByteBuffer incoming = ByteBuffer.allocate(LARGEST_DATAGRAM);
     private final Thread thread;
     private volatile boolean closed;
+    private volatile Door door = Door.ANYONE;
 
     /**
      * Opens both ports and starts keeping sessions.
@@ -117,6 +118,11 @@ public final class SessionEndpoint implements AutoCloseable {
     /** The control port; data is the next one. */
     public int port() {
         return control.socket().getLocalPort();
+    }
+
+    /** Says who may invite us from now on; sessions that are held already go on. */
+    public void admit(Door newDoor) {
+        door = newDoor;
     }
 
     public List<Peer> peers() {
@@ -291,7 +297,8 @@ public final class SessionEndpoint implements AutoCloseable {
         } else if (packet instanceof SessionPacket.Acceptance acceptance) {
             accepted(acceptance, channel, now);
         } else if (packet instanceof SessionPacket.Rejection rejection) {
-            pendingWith(rejection.token()).ifPresent(p -> retry(p, now, "it refuses our invitation"));
+            pendingWith(rejection.token())
+                    .ifPresent(p -> retry(p, now, "it refuses our invitation; allow “" + name + "” to connect there"));
         } else if (packet instanceof SessionPacket.Goodbye goodbye) {
             find(goodbye.ssrc()).ifPresent(p -> farewell(p, now));
         } else if (packet instanceof SessionPacket.Sync sync) {
@@ -307,7 +314,8 @@ public final class SessionEndpoint implements AutoCloseable {
         Optional<Peer> known =
                 peers.stream().filter(p -> !p.weInvite && p.ssrc == in.ssrc()).findFirst();
         if (channel == control) {
-            if (known.isEmpty() && peers.size() >= MOST_PEERS) {
+            boolean welcome = door.admits(in.name(), from.getAddress());
+            if (known.isEmpty() && (!welcome || peers.size() >= MOST_PEERS)) {
                 send(control, new SessionPacket.Rejection(in.token(), ssrc).encode(), from);
                 return;
             }
@@ -391,12 +399,16 @@ public final class SessionEndpoint implements AutoCloseable {
             long third = now();
             sendData(new SessionPacket.Sync(ssrc, 2, in.first(), in.second(), third).encode(), peer.data);
             peer.unanswered = 0;
+            peer.answered(true);
             peer.nextActionNanos = now + SYNC_EVERY;
             peer.measured(Math.max(0, (now - peer.syncSentNanos) / 1000));
         }
     }
 
     private void sync(Peer peer, long now) {
+        if (peer.unanswered > 0) {
+            peer.answered(false);
+        }
         peer.unanswered++;
         peer.syncSentNanos = now;
         peer.nextActionNanos = now + SYNC_RETRY;

@@ -7,17 +7,21 @@ import static underbaton.wire.Waiting.until;
 
 import java.net.InetAddress;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.CopyOnWriteArrayList;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Outlet;
 import underbaton.core.rig.Connection;
+import underbaton.core.rig.Connection.Carrier;
 import underbaton.wire.Link;
 import underbaton.wire.SystemClock;
 import underbaton.wire.Tshark;
@@ -38,7 +42,7 @@ class OscTest {
     private final List<OscMessage> heard = new CopyOnWriteArrayList<>();
 
     private OscInlet inlet(int port) throws Exception {
-        return new OscInlet(LOOPBACK, port, DAEMONS, m -> {
+        return new OscInlet(LOOPBACK, port, DAEMONS, (m, from) -> {
             heard.add(m);
             return m.arguments().isEmpty() ? List.of(new OscMessage(m.address(), List.of(1))) : List.of();
         });
@@ -128,5 +132,52 @@ class OscTest {
                 .contains("Float: 0.5")
                 .contains("String: wide")
                 .doesNotContain("Malformed");
+    }
+
+    @ParameterizedTest
+    @EnumSource(
+            value = Carrier.class,
+            names = {"TCP_SLIP", "TCP_SIZE"})
+    void overTcpItIsReachedLostAndReachedAgainInBothFramings(Carrier carrier) throws Exception {
+        OscInlet.Ear ear = (m, from) -> {
+            heard.add(m);
+            return m.arguments().isEmpty() ? List.of(new OscMessage(m.address(), List.of(192))) : List.of();
+        };
+        OscTcpInlet machine = new OscTcpInlet(LOOPBACK, 0, DAEMONS, ear);
+        int port = machine.port();
+        Connection.Osc connection = new Connection.Osc("127.0.0.1", port, "/camera/program", carrier);
+        try (OscLink link = new OscLink(connection, new SystemClock(), DAEMONS, DEAF)) {
+            until("reached", () -> link.health().reached());
+            // 0xC0 and 0xDB are what SLIP has to escape.
+            OscMessage awkward = new OscMessage("/level", List.of(0xC0DBDC, "wide"));
+            assertThat(link.send(awkward)).isInstanceOf(Outlet.Sent.class);
+            until("heard", () -> heard.contains(awkward));
+            machine.close();
+            until("lost", () -> !link.health().reached());
+            try (OscTcpInlet back = new OscTcpInlet(LOOPBACK, port, DAEMONS, ear)) {
+                until("reached again", () -> link.health().reached());
+                assertThat(back.port()).isEqualTo(port);
+            }
+        }
+    }
+
+    /** RFC 1055 and the size of OSC 1.0, from memory; cut anywhere, the packets are the same. */
+    @Test
+    void framesAreFoundHoweverTheStreamIsCut() throws Exception {
+        byte[] packet = {0x2F, (byte) 0xC0, (byte) 0xDB, 0x00};
+        assertThat(Bytes.copyOf(OscFraming.inSlip(packet)).hex()).isEqualTo("C0 2F DB DC DB DD 00 C0");
+        assertThat(Bytes.copyOf(OscFraming.withSize(packet)).hex()).isEqualTo("00 00 00 04 2F C0 DB 00");
+        for (byte[] framed : List.of(OscFraming.inSlip(packet), OscFraming.withSize(packet))) {
+            OscFraming framing = new OscFraming();
+            List<byte[]> found = new ArrayList<>();
+            for (int round = 0; round < 2; round++) {
+                for (byte octet : framed) {
+                    found.addAll(framing.take(new byte[] {octet}, 1));
+                }
+            }
+            assertThat(found).containsExactly(packet, packet);
+        }
+        assertThatThrownBy(() -> new OscFraming().take(new byte[] {0, (byte) 0xFF, 0, 0}, 4))
+                .hasMessageContaining("announced");
     }
 }

@@ -1,0 +1,220 @@
+package underbaton.core.file;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.json.JsonMapper;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Levels;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.PositionList;
+import underbaton.core.rig.Refusal;
+
+/** A device with its phrasebook as JSON, after {@code docs/formats/device.schema.json}. */
+public final class DeviceFile {
+
+    private static final String FORMAT = "under-baton-device";
+    private static final int VERSION = 1;
+    private static final int MOST_PHRASES = 1000;
+    private static final JsonMapper MAPPER = JsonMapper.builder()
+            .enable(SerializationFeature.INDENT_OUTPUT)
+            .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+            .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+            .build();
+
+    private DeviceFile() {}
+
+    /** The file's fields, in their order. */
+    private record Content(
+            String format,
+            int version,
+            String name,
+            String department,
+            Way connection,
+            int channel,
+            int leadMs,
+            Counting numbering,
+            String levels,
+            Listing list,
+            List<PhraseText> phrases) {}
+
+    /** @param kind {@code network-midi}, {@code local-midi} (host is the port's name then) or {@code osc} */
+    private record Way(String kind, String host, int port, String carrier, String question) {}
+
+    /** @param noteZero {@code C-2}, {@code C-1} or {@code C0} */
+    private record Counting(
+            int firstProgram, int bankSize, String values, String noteZero, String blackKeys, int firstPlace) {}
+
+    /** @param by {@code note}, {@code program} or {@code controller} */
+    private record Listing(String by, int first) {}
+
+    public static String write(Device device) {
+        Numbering n = device.numbering();
+        return MAPPER.writeValueAsString(new Content(
+                FORMAT,
+                VERSION,
+                device.name(),
+                lower(device.department()),
+                way(device.connection()),
+                Numbering.channel(device.channel()),
+                device.leadMs(),
+                new Counting(
+                        n.firstProgram(),
+                        n.bankSize(),
+                        n.values().range(),
+                        "C" + n.firstOctave(),
+                        n.flats() ? "flats" : "sharps",
+                        n.firstPlace()),
+                device.levels().toString(),
+                device.list().map(l -> new Listing(lower(l.kind()), l.first())).orElse(null),
+                device.phrases().stream().map(p -> PhraseText.of(device, p)).toList()));
+    }
+
+    private static Way way(Connection connection) {
+        if (connection instanceof Connection.Osc osc) {
+            return new Way("osc", osc.host(), osc.port(), osc.carrier().code(), osc.question());
+        }
+        return connection instanceof Connection.Network network
+                ? new Way("network-midi", network.host(), network.port(), "", "")
+                : new Way("local-midi", connection.where(), 0, "", "");
+    }
+
+    private static String lower(Enum<?> constant) {
+        return constant.name().toLowerCase(Locale.ROOT);
+    }
+
+    /**
+     * @return the device with no id yet
+     * @throws Refusal naming the field, and the phrase, that cannot be read
+     */
+    public static Device read(byte[] file) {
+        Content content = parse(Utf8.text(file));
+        if (!FORMAT.equals(content.format)) {
+            throw new Refusal("file", "This is no file of a machine; one begins with \"format\": \"" + FORMAT + "\".");
+        }
+        if (content.version != VERSION) {
+            throw new Refusal(
+                    "file",
+                    "The file is of version " + content.version + ", and version " + VERSION
+                            + " is what can be read here.");
+        }
+        Counting c = required("numbering", content.numbering);
+        Device device = new Device(
+                0,
+                content.name,
+                one(Department.values(), "department", content.department),
+                connection(required("connection", content.connection)),
+                Numbering.wireChannel(content.channel),
+                new Numbering(
+                        c.firstProgram,
+                        c.bankSize,
+                        Arrays.stream(Numbering.Values.values())
+                                .filter(v -> v.range().equals(c.values))
+                                .findFirst()
+                                .orElseThrow(() -> unknown("values", c.values)),
+                        octave(c.noteZero),
+                        "flats".equals(c.blackKeys),
+                        c.firstPlace),
+                content.leadMs,
+                Levels.of(content.levels == null ? "" : content.levels),
+                Optional.ofNullable(content.list)
+                        .map(l -> new PositionList(one(PositionList.Kind.values(), "list", l.by), l.first)),
+                List.of());
+        return withPhrases(device, required("phrases", content.phrases));
+    }
+
+    private static Content parse(String text) {
+        try {
+            return MAPPER.readValue(text, Content.class);
+        } catch (JacksonException notJson) {
+            var at = notJson.getLocation();
+            String where = at == null ? "" : " in line " + at.getLineNr() + ", column " + at.getColumnNr();
+            throw new Refusal("file", "The file cannot be read" + where + ": " + notJson.getOriginalMessage());
+        }
+    }
+
+    private static Device withPhrases(Device device, List<PhraseText> phrases) {
+        if (phrases.size() > MOST_PHRASES) {
+            throw new Refusal("file", "The file has more than " + MOST_PHRASES + " phrases.");
+        }
+        Device filled = device;
+        for (int i = 0; i < phrases.size(); i++) {
+            try {
+                Phrase phrase = filledOut(phrases.get(i)).in(filled);
+                filled = filled.withPhrase(phrase);
+            } catch (Refusal refusal) {
+                throw new Refusal("file", "Phrase " + (i + 1) + ", " + refusal.field() + ": " + refusal.getMessage());
+            }
+        }
+        return filled;
+    }
+
+    /** What is left out of a file is empty. */
+    private static PhraseText filledOut(PhraseText p) {
+        return new PhraseText(
+                or(p.name()),
+                or(p.says()),
+                or(p.argument()),
+                or(p.effect()),
+                or(p.guarded()),
+                or(p.listed()),
+                or(p.mark()),
+                or(p.note()),
+                or(p.group()));
+    }
+
+    private static String or(String text) {
+        return text == null ? "" : text;
+    }
+
+    private static Connection connection(Way way) {
+        return switch (or(way.kind)) {
+            case "network-midi" -> new Connection.NetworkMidi(way.host, way.port);
+            case "local-midi" -> new Connection.LocalMidi(way.host);
+            case "osc" ->
+                new Connection.Osc(
+                        way.host,
+                        way.port,
+                        or(way.question),
+                        Arrays.stream(Connection.Carrier.values())
+                                .filter(c -> c.code().equals(way.carrier))
+                                .findFirst()
+                                .orElseThrow(() -> unknown("carrier", way.carrier)));
+            default -> throw unknown("connection", way.kind);
+        };
+    }
+
+    private static int octave(String noteZero) {
+        return switch (or(noteZero)) {
+            case "C-2" -> -2;
+            case "C-1" -> -1;
+            case "C0" -> 0;
+            default -> throw unknown("noteZero", noteZero);
+        };
+    }
+
+    private static <E extends Enum<E>> E one(E[] all, String field, String text) {
+        return Arrays.stream(all)
+                .filter(c -> lower(c).equals(text))
+                .findFirst()
+                .orElseThrow(() -> unknown(field, text));
+    }
+
+    private static <T> T required(String field, T value) {
+        if (value == null) {
+            throw new Refusal("file", "The file says nothing of “" + field + "”.");
+        }
+        return value;
+    }
+
+    private static Refusal unknown(String field, String text) {
+        return new Refusal("file", "“" + text + "” cannot stand for “" + field + "”; see the format’s description.");
+    }
+}

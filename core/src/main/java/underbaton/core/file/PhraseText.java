@@ -1,0 +1,96 @@
+package underbaton.core.file;
+
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import underbaton.core.rig.Argument;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.Speech;
+import underbaton.core.rig.SpeechWording;
+
+/**
+ * A phrase as the file formats write it: all in words, in the numbers that its device prints.
+ *
+ * @param says empty for an entry of the machine's list when it is read
+ * @param argument empty for none
+ * @param guarded {@code yes}, or empty
+ * @param listed {@code yes} for an entry of the machine's own list, or empty
+ * @param mark a colour's name, or empty
+ */
+record PhraseText(
+        String name,
+        String says,
+        String argument,
+        String effect,
+        String guarded,
+        String listed,
+        String mark,
+        String note,
+        String group) {
+
+    private static final String YES = "yes";
+
+    static PhraseText of(Device device, Phrase phrase) {
+        Remarks remarks = phrase.remarks();
+        return new PhraseText(
+                phrase.name(),
+                new SpeechWording(device.numbering()).write(phrase.says()),
+                phrase.says().hasTwoStates()
+                        ? ""
+                        : phrase.argument().map(Argument::toString).orElse(""),
+                phrase.effect().toString(),
+                phrase.guarded() ? YES : "",
+                phrase.listed() ? YES : "",
+                remarks.mark() == Remarks.Mark.NONE ? "" : remarks.mark().name().toLowerCase(Locale.ROOT),
+                remarks.note(),
+                remarks.group());
+    }
+
+    /** @throws Refusal naming the field that cannot be read */
+    Phrase in(Device device) {
+        boolean entry = yes("listed", listed);
+        if (entry && device.list().isEmpty()) {
+            throw new Refusal("listed", device.name() + " has no list of its own; leave “listed” empty.");
+        }
+        // Its place in the list gives the number, whatever the file says.
+        Speech speech =
+                entry ? Speech.of(device.list().orElseThrow().at(0)) : new SpeechWording(device.numbering()).read(says);
+        return new Phrase(
+                0,
+                name,
+                speech,
+                argument.isBlank() || entry ? Optional.empty() : Optional.of(Argument.of(argument)),
+                Effect.of(effect.isBlank() ? "holds" : effect),
+                yes("guarded", guarded),
+                entry,
+                new Remarks(colour(), note, group));
+    }
+
+    private static boolean yes(String field, String text) {
+        String word = text.strip().toLowerCase(Locale.ROOT);
+        if (!word.isEmpty() && !word.equals(YES) && !word.equals("no")) {
+            throw new Refusal(field, "“" + text + "” is neither yes nor no.");
+        }
+        return word.equals(YES);
+    }
+
+    private Remarks.Mark colour() {
+        String word = mark.isBlank() ? Remarks.Mark.NONE.name() : mark.strip().toUpperCase(Locale.ROOT);
+        return Arrays.stream(Remarks.Mark.values())
+                .filter(m -> m.name().equals(word))
+                .findFirst()
+                .orElseThrow(() -> new Refusal(
+                        "mark",
+                        "“" + mark + "” is no mark; take one of "
+                                + Arrays.stream(Remarks.Mark.values())
+                                        .skip(1)
+                                        .map(m -> m.name().toLowerCase(Locale.ROOT))
+                                        .collect(Collectors.joining(", "))
+                                + "."));
+    }
+}

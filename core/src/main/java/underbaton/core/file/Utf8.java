@@ -1,0 +1,42 @@
+package underbaton.core.file;
+
+import java.nio.ByteBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+import underbaton.core.rig.Refusal;
+
+/** Reads the text of a file that people bring. */
+final class Utf8 {
+
+    private static final int LARGEST = 1_000_000;
+
+    private Utf8() {}
+
+    /**
+     * @return the text, without a byte-order mark
+     * @throws Refusal when the file is larger than 1 MB, or no UTF-8
+     */
+    static String text(byte[] file) {
+        if (file.length > LARGEST) {
+            throw new Refusal(
+                    "file",
+                    "The file has " + file.length / 1000
+                            + " kB, and no phrasebook needs more than 1000; is it another one?");
+        }
+        if (file.length == 0) {
+            throw new Refusal("file", "Choose a file first; this one is empty.");
+        }
+        try {
+            String text = StandardCharsets.UTF_8
+                    .newDecoder()
+                    .onMalformedInput(CodingErrorAction.REPORT)
+                    .onUnmappableCharacter(CodingErrorAction.REPORT)
+                    .decode(ByteBuffer.wrap(file))
+                    .toString();
+            return text.startsWith("\uFEFF") ? text.substring(1) : text;
+        } catch (CharacterCodingException otherEncoding) {
+            throw new Refusal("file", "The file is not in UTF-8; save it anew with that encoding, as “CSV UTF-8”.");
+        }
+    }
+}

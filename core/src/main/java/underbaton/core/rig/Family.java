@@ -1,0 +1,227 @@
+package underbaton.core.rig;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.ShowControl;
+import underbaton.core.rig.Argument.Unit;
+
+/** Ready-made ways to fill a phrasebook quickly, after what machines of a sort commonly listen to. */
+public enum Family {
+    LOOKS_BY_NOTE("looks by note", "Looks", "Dark, Full and bright, Warm, Cold") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            return maker.each(names, (i, name) -> maker.plain(name, maker.note(i), Effect.HOLDS));
+        }
+    },
+    SCENES_BY_PROGRAM("scenes by program", "Scenes", "Line check, Pre-show, Speech, Song") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            return maker.each(names, (i, name) -> maker.plain(name, maker.program(i), Effect.HOLDS));
+        }
+    },
+    CLIPS_BY_NOTE("clips by note with a stop", "Clips", "Clip 1, Clip 2, Clip 3") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            List<Phrase> phrases = maker.each(names, (i, name) -> maker.plain(name, maker.note(i + 1), Effect.STARTS));
+            phrases.add(0, maker.plain("Stop", maker.note(0), Effect.STOPS));
+            return phrases;
+        }
+    },
+    STRIPS_BY_CONTROLLER("strips by controller: level, mute, pan on three channels", "Strips", "Vox 1, Vox 2, Bed") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            return Stream.of(
+                            maker.each(
+                                    names, (i, n) -> maker.open(n + " level", maker.control(i, 0), Unit.DECIBELS, n)),
+                            maker.each(names, (i, n) -> maker.pair(n + " mute", maker.control(i, 1), n)),
+                            maker.each(names, (i, n) -> maker.open(n + " pan", maker.control(i, 2), Unit.PAN, n)))
+                    .flatMap(List::stream)
+                    .toList();
+        }
+    },
+    LIGHTING_BY_SHOW_CONTROL("lighting by show control", "Cues of the desk", "1, 2, 3") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            List<Phrase> phrases = maker.each(names, (i, name) -> {
+                String cue = name.matches("[\\d.]+") ? name : Integer.toString(i + 1);
+                String called = name.equals(cue) ? "Desk cue " + cue : name;
+                return maker.plain(called, showControl(ShowControl.Command.GO, cue), Effect.HOLDS);
+            });
+            phrases.add(maker.plain("Desk stop", showControl(ShowControl.Command.STOP, ""), Effect.MOMENT));
+            phrases.add(maker.plain("Desk resume", showControl(ShowControl.Command.RESUME, ""), Effect.MOMENT));
+            phrases.add(maker.plain("Desk all off", showControl(ShowControl.Command.ALL_OFF, ""), Effect.STOPS));
+            return phrases;
+        }
+
+        private Message showControl(ShowControl.Command command, String cue) {
+            return new ShowControl(1, ShowControl.LIGHTING, command, cue, "", "");
+        }
+    },
+    SONGS_AND_SECTIONS("songs by bank note and sections by preset note", "Songs", "Song 1, Song 2") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            List<Phrase> phrases = maker.each(
+                    names, (i, name) -> maker.plain(name, maker.note(i), new Effect(Effect.Kind.HOLDS, "song", 0)));
+            List<String> sections = List.of("Intro", "Verse", "Chorus", "Bridge", "Outro");
+            phrases.addAll(maker.each(
+                    sections,
+                    (i, name) -> maker.plain(
+                            "Section " + name, maker.note(i, 1), new Effect(Effect.Kind.HOLDS, "section", 0))));
+            return phrases;
+        }
+    },
+    KEYS_BY_PROGRAM("keys by program: twelve keys, major and minor", "Keys", "") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            List<String> keys = List.of("C", "D♭", "D", "E♭", "E", "F", "F♯", "G", "A♭", "A", "B♭", "B");
+            List<String> all = Stream.of("major", "minor")
+                    .flatMap(mode -> keys.stream().map(k -> "Key " + k + " " + mode))
+                    .toList();
+            return maker.each(
+                    all, (i, name) -> maker.plain(name, maker.program(i), new Effect(Effect.Kind.HOLDS, "key", 0)));
+        }
+    },
+    CAMERAS_BY_OSC("cameras by OSC", "Cameras", "1 wide, 2 close, 3 band") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            return maker.each(
+                    names,
+                    (i, name) -> maker.plain(
+                            name, new OscMessage("/camera/program", List.of(maker.places.place(i))), Effect.HOLDS));
+        }
+    },
+    PATCHES_BY_PROGRAM("patches by program with switches by controller", "Patches", "Piano, Organ, Strings") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            List<Phrase> phrases = maker.each(
+                    names, (i, name) -> maker.plain(name, maker.program(i), new Effect(Effect.Kind.HOLDS, "patch", 0)));
+            phrases.add(maker.pair("Switch 1", new ControlChange(0, 80, 0), "Switch 1"));
+            phrases.add(maker.pair("Switch 2", new ControlChange(0, 81, 0), "Switch 2"));
+            phrases.add(maker.open("Expression", new ControlChange(0, 11, 0), Unit.PER_CENT, "Expression"));
+            return phrases;
+        }
+    };
+
+    private static final int FULL = 127;
+
+    private final String title;
+    private final String heading;
+    private final List<String> examples;
+
+    Family(String title, String heading, String examples) {
+        this.title = title;
+        this.heading = heading;
+        this.examples =
+                Arrays.stream(examples.split(", ")).filter(e -> !e.isEmpty()).toList();
+    }
+
+    abstract List<Phrase> phrases(Maker maker, List<String> names);
+
+    public String title() {
+        return title;
+    }
+
+    /** Names to begin with; empty where the family has its own. */
+    public List<String> examples() {
+        return examples;
+    }
+
+    public boolean wantsNames() {
+        return !examples.isEmpty();
+    }
+
+    /** Those that the machine's connection can carry. */
+    public static List<Family> fitting(Device device) {
+        return Arrays.stream(values())
+                .filter(f -> (f == CAMERAS_BY_OSC) != device.connection().carriesMidi())
+                .toList();
+    }
+
+    /**
+     * The machine with this family's phrases added.
+     *
+     * @param names in the machine's order, one a phrase; not looked at where the family has its own
+     * @param first the first number as the machine prints it: a note or a program; empty for the lowest
+     * @throws Refusal when a name is taken, or the numbers do not suffice
+     */
+    public Device fill(Device device, List<String> names, String first) {
+        boolean byNote = this == LOOKS_BY_NOTE || this == CLIPS_BY_NOTE || this == SONGS_AND_SECTIONS;
+        int from = first.isBlank()
+                ? 0
+                : byNote
+                        ? device.numbering().wireNote(first)
+                        : device.numbering().wireProgram(first);
+        Device filled = device;
+        for (Phrase phrase : phrases(new Maker(heading, from, device.numbering()), names)) {
+            filled = filled.withPhrase(phrase);
+        }
+        return filled;
+    }
+
+    /** Makes the phrases of one family under its heading. */
+    private record Maker(String heading, int first, Numbering places) {
+
+        private interface One {
+            Phrase make(int place, String name);
+        }
+
+        List<Phrase> each(List<String> names, One one) {
+            return new ArrayList<>(IntStream.range(0, names.size())
+                    .mapToObj(i -> one.make(i, names.get(i)))
+                    .toList());
+        }
+
+        Phrase plain(String name, Message message, Effect effect) {
+            return phrase(name, Speech.of(message), Optional.empty(), effect);
+        }
+
+        Phrase open(String name, Message message, Unit unit, String control) {
+            Speech speech = new Speech(List.of(new Utterance(message, 0, 0, true)), List.of());
+            return phrase(name, speech, Optional.of(Argument.in(unit)), new Effect(Effect.Kind.LEVELS, control, 0));
+        }
+
+        Phrase pair(String name, ControlChange control, String slot) {
+            Message on = new ControlChange(control.channel(), control.controller(), FULL);
+            Message off = new ControlChange(control.channel(), control.controller(), 0);
+            Speech speech = new Speech(List.of(Utterance.of(on)), List.of(Utterance.of(off)));
+            return phrase(name, speech, Optional.empty(), new Effect(Effect.Kind.HOLDS, slot, 0));
+        }
+
+        private Phrase phrase(String name, Speech speech, Optional<Argument> argument, Effect effect) {
+            Remarks under = new Remarks(Remarks.Mark.NONE, "", heading);
+            return new Phrase(0, name, speech, argument, effect, false, false, under);
+        }
+
+        Message note(int place) {
+            return note(place, 0);
+        }
+
+        Message note(int place, int channel) {
+            return new NoteOn(channel, within(first + place), FULL);
+        }
+
+        Message program(int place) {
+            return new ProgramChange(0, within(first + place));
+        }
+
+        ControlChange control(int place, int channel) {
+            return new ControlChange(channel, within(first + place), 0);
+        }
+
+        private static int within(int number) {
+            if (number > FULL) {
+                throw new Refusal("names", "There are 128 numbers, and these names need more; leave some out.");
+            }
+            return number;
+        }
+    }
+}

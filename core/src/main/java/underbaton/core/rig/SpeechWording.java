@@ -1,0 +1,85 @@
+package underbaton.core.rig;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.StringJoiner;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import underbaton.core.midi.Message;
+
+/**
+ * Writes what a phrase says in words and reads it back, with a machine's own numbers. Around each message ({@link
+ * Wording}) there may stand a gap before it and the length of a note, {@code after 50 ms note E0 for 200 ms}; a question
+ * mark is the blank that a call fills, {@code control 7 to ?}; and a bar parts what switches on from what switches off.
+ */
+public final class SpeechWording {
+
+    private static final Pattern GAP = Pattern.compile("(?is)after (\\d{1,6}) ms (.+)");
+    private static final Pattern LENGTH = Pattern.compile("(?is)(note .+?) for (\\d{1,6}) ms(.*)");
+    private static final Pattern QUOTED = Pattern.compile("\"[^\"]*\"");
+
+    private final Wording plain;
+    private final Wording open;
+
+    public SpeechWording(Numbering numbering) {
+        plain = new Wording(numbering);
+        open = new Wording(numbering, true);
+    }
+
+    public String write(Speech speech) {
+        return write(speech.on()) + (speech.hasTwoStates() ? " | " + write(speech.off()) : "");
+    }
+
+    private String write(List<Utterance> utterances) {
+        StringJoiner joined = new StringJoiner("; ");
+        for (Utterance u : utterances) {
+            String gap = u.afterMs() > 0 ? "after " + u.afterMs() + " ms " : "";
+            String length = u.forMs() > 0 ? " for " + u.forMs() + " ms" : "";
+            joined.add(gap + (u.open() ? open : plain).write(u.message()) + length);
+        }
+        return joined.toString();
+    }
+
+    /**
+     * Reads messages parted by semicolons or line ends, and at most one bar.
+     *
+     * @throws Refusal naming the part that cannot be read
+     */
+    public Speech read(String typed) {
+        String[] states = typed.split("\\|", -1);
+        if (states.length > 2) {
+            throw new Refusal("says", "A phrase has two states at most, with one bar between: on | off.");
+        }
+        List<Utterance> off = states.length == 2 ? utterances(states[1]) : List.of();
+        if (states.length == 2 && off.isEmpty()) {
+            throw new Refusal("says", "Behind the bar stands what switches off; write it, or take the bar away.");
+        }
+        return new Speech(utterances(states[0]), off);
+    }
+
+    private List<Utterance> utterances(String typed) {
+        List<Utterance> utterances = new ArrayList<>();
+        for (String part : typed.split("[;\\n]")) {
+            if (!part.isBlank()) {
+                utterances.add(utterance(part.strip()));
+            }
+        }
+        return utterances;
+    }
+
+    private Utterance utterance(String typed) {
+        Matcher gap = GAP.matcher(typed);
+        boolean waits = gap.matches();
+        String said = waits ? gap.group(2) : typed;
+        Matcher length = LENGTH.matcher(said);
+        boolean ends = length.matches();
+        String message = ends ? length.group(1) + length.group(3) : said;
+        boolean blank = QUOTED.matcher(message).replaceAll("").contains("?");
+        List<Message> read = (blank ? open : plain).read(message);
+        return new Utterance(
+                read.get(0),
+                waits ? Integer.parseInt(gap.group(1)) : 0,
+                ends ? Integer.parseInt(length.group(2)) : 0,
+                blank);
+    }
+}

@@ -1,0 +1,158 @@
+package underbaton.core.file;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import com.networknt.schema.InputFormat;
+import com.networknt.schema.SchemaRegistry;
+import com.networknt.schema.SpecificationVersion;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import org.apache.commons.csv.CSVFormat;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Family;
+import underbaton.core.rig.Levels;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.PositionList;
+import underbaton.core.rig.Refusal;
+
+/** Phrasebooks and machines as files: what is written is read back the same, and what cannot be read is explained. */
+class FilesTest {
+
+    private static final Path SCHEMA = Path.of("..", "docs", "formats", "device.schema.json");
+
+    private static Device device(Family family) {
+        Connection connection = family == Family.CAMERAS_BY_OSC
+                ? new Connection.Osc("cam.local", 9000, "/camera/program", Connection.Carrier.TCP_SLIP)
+                : new Connection.NetworkMidi("10.0.0.7", 5004);
+        Device empty = new Device(0, "Machine", Department.SOUND, connection, 4, numbering(), 30, List.of())
+                .withLevels(Levels.of("-∞=0, -10=80, 0=100"));
+        return family.fill(empty, family.examples(), "");
+    }
+
+    private static Numbering numbering() {
+        return new Numbering(1, 8, Numbering.Values.PER_CENT, -1, true, 0);
+    }
+
+    private static byte[] utf8(String text) {
+        return text.getBytes(StandardCharsets.UTF_8);
+    }
+
+    @ParameterizedTest
+    @EnumSource(Family.class)
+    void everyFamilyComesBackFromBothFormats(Family family) {
+        Device device = device(family);
+        assertThat(device.phrases()).hasSizeGreaterThan(2);
+        assertThat(DeviceFile.read(utf8(DeviceFile.write(device)))).isEqualTo(device);
+        Device bare = device.withPhrases(List.of());
+        assertThat(PhraseTable.read(bare, utf8(PhraseTable.write(device)))).isEqualTo(device);
+    }
+
+    /** Independent readers: a JSON Schema validator (2020-12), and the CSV library under its strictest format. */
+    @ParameterizedTest
+    @EnumSource(Family.class)
+    void othersReadOurFiles(Family family) throws Exception {
+        var schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
+                .getSchema(Files.readString(SCHEMA), InputFormat.JSON);
+        assertThat(schema.validate(DeviceFile.write(device(family)), InputFormat.JSON))
+                .isEmpty();
+        assertThat(schema.validate("{\"format\": \"under-baton-device\"}", InputFormat.JSON))
+                .isNotEmpty();
+        try (var csv = CSVFormat.RFC4180.parse(new java.io.StringReader(PhraseTable.write(device(family))))) {
+            assertThat(csv.getRecords()).allSatisfy(r -> assertThat(r.size()).isEqualTo(9));
+        }
+    }
+
+    @Test
+    void aListKeepsItsOrderAndItsNumbers() {
+        Device desk = new Device(
+                        0,
+                        "Desk",
+                        Department.LIGHTS,
+                        new Connection.LocalMidi("Loop 1"),
+                        0,
+                        Numbering.WIRE,
+                        0,
+                        List.of())
+                .withList(Optional.of(new PositionList(PositionList.Kind.NOTE, 2)));
+        Device filled = PhraseTable.read(desk, utf8("\uFEFFname;says;listed\nDark;;yes\nAmber;;yes\n"));
+        assertThat(filled.phrases()).extracting(Phrase::listed).containsExactly(true, true);
+        assertThat(PhraseTable.write(filled)).contains("Amber,note D♯−2,,holds,,yes");
+        assertThat(DeviceFile.read(utf8(DeviceFile.write(filled)))).isEqualTo(filled);
+    }
+
+    @Test
+    void phrasesThatAreThereAreChangedAndKeepTheirCues() {
+        Device device = device(Family.SCENES_BY_PROGRAM);
+        Device numbered = device.withPhrases(List.of(device.phrases().get(1).withId(7)));
+        Device read = PhraseTable.read(numbered, utf8("name,says,effect\npre-show,program A03,moment\nNew,note 3,\n"));
+        assertThat(read.phrases()).extracting(Phrase::id).containsExactly(7, 0);
+        assertThat(PhraseTable.write(read)).contains("pre-show,program A03,,moment");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "name,effect\\nA,holds|no column “says”",
+                "name,says\\nA,note E0\\na,note 3|Row 3, column name: row 2 has the name “a” already",
+                "name,says\\nA,note 300|Row 2, column note: “300” is outside",
+                "name,says\\nA,program 12|Row 2, column program: This machine's programs run from A01 to P08",
+                "name,says,effect\\nA,note 3,glows|Row 2, column effect: “glows” is no effect",
+                "name,says,mark\\nA,note 3,pink|take one of orange, sky",
+                "name,says,guarded\\nA,note 3,perhaps|neither yes nor no",
+                "name,says,listed\\nA,,yes|has no list of its own",
+                "name,says\\n,note 3|Row 2, column name: Give a name",
+                "name,says|no rows",
+                "name,says\\n\"A,note 3|cannot be read as a table",
+            })
+    void aRowThatCannotBeReadIsNamed(String csv, String words) {
+        Device device = device(Family.SCENES_BY_PROGRAM);
+        assertThatThrownBy(() -> PhraseTable.read(device, utf8(csv.replace("\\n", "\n"))))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining(words);
+    }
+
+    @Test
+    void filesThatAreTooLargeOrInAnotherEncodingAreRefused() {
+        Device device = device(Family.SCENES_BY_PROGRAM);
+        assertThatThrownBy(() -> PhraseTable.read(device, utf8("name,says\n" + "A,note 3\n".repeat(1_000_000))))
+                .hasMessageContaining("1000");
+        StringBuilder rows = new StringBuilder("name,says\n");
+        for (int i = 0; i < 1001; i++) {
+            rows.append("A").append(i).append(",note 3\n");
+        }
+        assertThatThrownBy(() -> PhraseTable.read(device, utf8(rows.toString())))
+                .hasMessageContaining("more than 1000 rows");
+        assertThatThrownBy(
+                        () -> PhraseTable.read(device, "name,says\nCafé,note 3".getBytes(StandardCharsets.ISO_8859_1)))
+                .hasMessageContaining("not in UTF-8");
+        assertThatThrownBy(() -> DeviceFile.read(new byte[0])).hasMessageContaining("empty");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{|cannot be read in line 1",
+                "{\"format\":\"other\"}|no file of a machine",
+                "{\"format\":\"under-baton-device\",\"version\":2}|version 2",
+                "{\"format\":\"under-baton-device\",\"version\":1}|nothing of “numbering”",
+                "{\"wings\":2}|wings",
+            })
+    void aMachineThatCannotBeReadIsExplained(String json, String words) {
+        assertThatThrownBy(() -> DeviceFile.read(utf8(json)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining(words);
+    }
+}

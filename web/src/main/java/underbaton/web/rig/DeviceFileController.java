@@ -1,0 +1,89 @@
+package underbaton.web.rig;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import underbaton.core.cue.Show;
+import underbaton.core.file.DeviceFile;
+import underbaton.core.file.PhraseTable;
+import underbaton.core.rig.Device;
+import underbaton.web.shows.Shows;
+
+/** Phrasebooks and machines as files, and the sheet for the wall. */
+@Controller
+class DeviceFileController {
+
+    private final Shows shows;
+
+    DeviceFileController(Shows shows) {
+        this.shows = shows;
+    }
+
+    @GetMapping("/shows/{showId}/rig/devices/{deviceId}/phrases.csv")
+    ResponseEntity<String> table(@PathVariable int showId, @PathVariable int deviceId) {
+        Device device = RigController.device(shows.get(showId), deviceId);
+        return file(device.name() + ".csv", "text/csv", PhraseTable.write(device));
+    }
+
+    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/phrases.csv")
+    String takeTable(
+            @PathVariable int showId, @PathVariable int deviceId, @RequestParam MultipartFile file, Model model)
+            throws IOException {
+        byte[] bytes = file.getBytes();
+        Show show = shows.edit(
+                showId,
+                "take in a table",
+                s -> s.withPhrasebook(PhraseTable.read(RigController.device(s, deviceId), bytes)));
+        return PhrasebookController.sheet(show, deviceId, model);
+    }
+
+    @GetMapping("/shows/{showId}/rig/devices/{deviceId}/device.json")
+    ResponseEntity<String> device(@PathVariable int showId, @PathVariable int deviceId) {
+        Device device = RigController.device(shows.get(showId), deviceId);
+        return file(device.name() + ".json", MediaType.APPLICATION_JSON_VALUE, DeviceFile.write(device));
+    }
+
+    @PostMapping("/shows/{showId}/rig/devices/file")
+    String takeDevice(@PathVariable int showId, @RequestParam MultipartFile file) throws IOException {
+        Device read = DeviceFile.read(file.getBytes());
+        Show show = shows.edit(showId, "take in " + read.name(), s -> {
+            Show with = s.withDevice(read.withPhrases(List.of()));
+            int id = with.devices().get(with.devices().size() - 1).id();
+            return with.withPhrasebook(read.withId(id));
+        });
+        Device added = show.devices().get(show.devices().size() - 1);
+        return "redirect:/shows/" + showId + "/rig?device=" + added.id();
+    }
+
+    private static ResponseEntity<String> file(String name, String type, String text) {
+        ContentDisposition saved = ContentDisposition.attachment()
+                .filename(name, StandardCharsets.UTF_8)
+                .build();
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, saved.toString())
+                .contentType(MediaType.parseMediaType(type + ";charset=UTF-8"))
+                .body(text);
+    }
+
+    /** Everything a crew needs to know of one machine, on paper. */
+    @GetMapping("/shows/{showId}/rig/devices/{deviceId}/sheet")
+    String sheet(@PathVariable int showId, @PathVariable int deviceId, Model model) {
+        Show show = shows.get(showId);
+        Device device = RigController.device(show, deviceId);
+        model.addAttribute("show", show);
+        model.addAttribute("book", PhrasebookView.of(show, device));
+        model.addAttribute("told", WayTold.of(device));
+        return "rig/sheet";
+    }
+}

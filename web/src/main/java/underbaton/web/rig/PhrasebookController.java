@@ -1,0 +1,156 @@
+package underbaton.web.rig;
+
+import java.util.Optional;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.ModelAttribute;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.Show;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Amount;
+import underbaton.core.rig.Argument;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Family;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.core.rig.Remarks;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** The phrases of one machine: written, changed, filled from a family, fired. */
+@Controller
+@RequestMapping("/shows/{showId}/rig/devices/{deviceId}/phrases")
+class PhrasebookController {
+
+    static final String SHEET = "rig/phrases :: phrases";
+
+    private final Shows shows;
+    private final Stage stage;
+
+    PhrasebookController(Shows shows, Stage stage) {
+        this.shows = shows;
+        this.stage = stage;
+    }
+
+    static String sheet(Show show, int deviceId, Model model) {
+        model.addAttribute("show", show);
+        model.addAttribute("book", PhrasebookView.of(show, RigController.device(show, deviceId)));
+        return SHEET;
+    }
+
+    @GetMapping
+    String sheet(@PathVariable int showId, @PathVariable int deviceId, Model model) {
+        return sheet(shows.get(showId), deviceId, model);
+    }
+
+    /** The blanks of one phrase, or of a new one. */
+    @GetMapping("/{phraseId}")
+    String blanks(@PathVariable int showId, @PathVariable int deviceId, @PathVariable int phraseId, Model model) {
+        Show show = shows.get(showId);
+        Device device = RigController.device(show, deviceId);
+        Optional<Phrase> phrase = device.phrase(phraseId);
+        model.addAttribute("show", show);
+        model.addAttribute("device", device);
+        model.addAttribute("id", phraseId);
+        model.addAttribute("listed", phrase.map(Phrase::listed).orElse(false));
+        model.addAttribute(
+                "place", phrase.map(p -> Said.of(device, p).place(device)).orElse(""));
+        model.addAttribute("form", phrase.map(p -> PhraseForm.of(device, p)).orElseGet(PhraseForm::fresh));
+        model.addAttribute("used", show.cuesUsing(deviceId, phraseId).size());
+        model.addAttribute("units", Argument.Unit.values());
+        model.addAttribute("marks", Remarks.Mark.values());
+        return "rig/phrases :: blanks";
+    }
+
+    @PostMapping
+    String add(@PathVariable int showId, @PathVariable int deviceId, @ModelAttribute PhraseForm form, Model model) {
+        Show show = shows.edit(
+                showId,
+                "add the phrase " + form.name(),
+                s -> s.withPhrase(deviceId, form.toPhrase(RigController.device(s, deviceId), 0)));
+        return sheet(show, deviceId, model);
+    }
+
+    @PostMapping("/{phraseId}")
+    String change(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @PathVariable int phraseId,
+            @ModelAttribute PhraseForm form,
+            Model model) {
+        Show show = shows.edit(
+                showId,
+                "change the phrase " + form.name(),
+                s -> s.withPhrase(deviceId, form.toPhrase(RigController.device(s, deviceId), phraseId)));
+        return sheet(show, deviceId, model);
+    }
+
+    @PostMapping("/{phraseId}/copy")
+    String copy(@PathVariable int showId, @PathVariable int deviceId, @PathVariable int phraseId, Model model) {
+        Show show = shows.edit(showId, "duplicate a phrase", s -> {
+            Device device = RigController.device(s, deviceId);
+            return s.withPhrase(deviceId, device.copyOf(phrase(device, phraseId)));
+        });
+        return sheet(show, deviceId, model);
+    }
+
+    @PostMapping("/{phraseId}/delete")
+    String remove(@PathVariable int showId, @PathVariable int deviceId, @PathVariable int phraseId, Model model) {
+        return sheet(shows.edit(showId, "remove a phrase", s -> s.withoutPhrase(deviceId, phraseId)), deviceId, model);
+    }
+
+    /** @param amount for a phrase that takes one, as it is typed */
+    @PostMapping("/{phraseId}/fire")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void fire(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @PathVariable int phraseId,
+            @RequestParam(defaultValue = "") String amount) {
+        Device device = RigController.device(shows.get(showId), deviceId);
+        Phrase phrase = phrase(device, phraseId);
+        Optional<Amount> given = phrase.argument().map(a -> a.read(amount, device.numbering(), device.levels()));
+        stage.performer(showId).fire(PlannedCall.of(device, phrase, given), "fired from the rig");
+    }
+
+    // ---- families
+
+    @GetMapping("/families")
+    String families(@PathVariable int showId, @PathVariable int deviceId, Model model) {
+        Device device = RigController.device(shows.get(showId), deviceId);
+        model.addAttribute("device", device);
+        model.addAttribute("show", shows.get(showId));
+        model.addAttribute("families", Family.fitting(device));
+        return "rig/phrases :: families";
+    }
+
+    /** @param names a name a line, for the families that want some */
+    @PostMapping("/families")
+    String fill(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @RequestParam String family,
+            @RequestParam(defaultValue = "") String names,
+            @RequestParam(defaultValue = "") String first,
+            Model model) {
+        Family chosen = Family.valueOf(family);
+        Show show = shows.edit(showId, "fill with " + chosen.title(), s -> {
+            Device device = RigController.device(s, deviceId);
+            return s.withPhrasebook(
+                    chosen.fill(device, names.isBlank() ? chosen.examples() : PastedNames.read(names), first));
+        });
+        return sheet(show, deviceId, model);
+    }
+
+    private static Phrase phrase(Device device, int phraseId) {
+        return device.phrase(phraseId)
+                .orElseThrow(
+                        () -> new Refusal("phrase", "That phrase is no longer in the phrasebook; reload the page."));
+    }
+}

@@ -1,0 +1,173 @@
+package underbaton.wire.near;
+
+import java.io.IOException;
+import java.net.Inet4Address;
+import java.net.InetAddress;
+import java.net.NetworkInterface;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.ThreadFactory;
+import javax.jmdns.JmDNS;
+import javax.jmdns.ServiceEvent;
+import javax.jmdns.ServiceInfo;
+import javax.jmdns.ServiceListener;
+
+/**
+ * Machines with network MIDI that make themselves known on this computer's networks by DNS-SD (RFC 6763, service {@code
+ * _apple-midi._udp} over multicast DNS). Begins to look when first asked; looking takes a few seconds and is done on a
+ * thread of its own.
+ */
+public final class Neighbourhood implements AutoCloseable {
+
+    private static final String SERVICE = "_apple-midi._udp.local.";
+
+    /**
+     * A machine that was found.
+     *
+     * @param host its address
+     * @param port its control port
+     */
+    public record Machine(String name, String host, int port) {}
+
+    /** @param words what a person can do when a machine is not among them */
+    public record Found(List<Machine> machines, String words) {}
+
+    private final ThreadFactory threads;
+    private final Runnable watcher;
+    private final Map<String, Machine> machines = new ConcurrentHashMap<>();
+    private final Map<String, Integer> own = new ConcurrentHashMap<>();
+    private final List<JmDNS> lookouts = new CopyOnWriteArrayList<>();
+    private volatile boolean started;
+    private volatile boolean looking;
+    private volatile boolean closed;
+    private volatile int networks;
+
+    /** @param watcher called when something was found or is gone; must return at once */
+    public Neighbourhood(ThreadFactory threads, Runnable watcher) {
+        this.threads = threads;
+        this.watcher = watcher;
+    }
+
+    /** Lets others find one of ours; takes effect when looking has begun. */
+    public void announce(String name, int port) {
+        own.put(name, port);
+        lookouts.forEach(l -> register(l, name, port));
+    }
+
+    /** What has been found so far; the first call begins to look. Never waits. */
+    public Found found() {
+        synchronized (this) {
+            if (!started && !closed) {
+                started = true;
+                looking = true;
+                threads.newThread(this::look).start();
+            }
+        }
+        List<Machine> sorted = machines.values().stream()
+                .sorted(Comparator.comparing(Machine::name))
+                .toList();
+        return new Found(sorted, words(sorted));
+    }
+
+    private String words(List<Machine> sorted) {
+        if (looking) {
+            return "Looking …";
+        }
+        if (networks == 0) {
+            return "This computer is on no network now. Plug its cable in, or join the venue’s network; then it looks again.";
+        }
+        String missing =
+                "A machine that is not listed can be typed in by address and port all the same. If its lamp then stays "
+                        + "dark, ask the venue’s network person to let multicast DNS (UDP port 5353, address 224.0.0.251) and the "
+                        + "machine’s two UDP ports, the one here and the next, pass between this computer and the machine.";
+        return sorted.isEmpty() ? "Nothing makes itself known here by DNS-SD. " + missing : missing;
+    }
+
+    private void look() {
+        for (InetAddress address : addresses()) {
+            try {
+                JmDNS lookout = JmDNS.create(
+                        address, "under-baton-" + address.getHostAddress().replace('.', '-'));
+                lookouts.add(lookout);
+                own.forEach((name, port) -> register(lookout, name, port));
+                lookout.addServiceListener(SERVICE, new Listening());
+                if (!address.isLoopbackAddress()) {
+                    networks++;
+                }
+            } catch (IOException noMulticast) {
+                // This network does not let us look about; the others may.
+            }
+        }
+        looking = false;
+        watcher.run();
+        if (closed) {
+            close();
+        }
+    }
+
+    private static void register(JmDNS lookout, String name, int port) {
+        try {
+            lookout.registerService(ServiceInfo.create(SERVICE, name, port, ""));
+        } catch (IOException | IllegalStateException cannot) {
+            // Then others type our address.
+        }
+    }
+
+    private static List<InetAddress> addresses() {
+        List<InetAddress> addresses = new ArrayList<>(List.of(InetAddress.getLoopbackAddress()));
+        try {
+            for (NetworkInterface network : NetworkInterface.networkInterfaces().toList()) {
+                if (network.isUp() && !network.isLoopback() && network.supportsMulticast()) {
+                    network.inetAddresses()
+                            .filter(Inet4Address.class::isInstance)
+                            .findFirst()
+                            .ifPresent(addresses::add);
+                }
+            }
+        } catch (IOException unreadable) {
+            return addresses;
+        }
+        return addresses;
+    }
+
+    @Override
+    public void close() {
+        closed = true;
+        for (JmDNS lookout : lookouts) {
+            lookouts.remove(lookout);
+            try {
+                lookout.close();
+            } catch (IOException alreadyGone) {
+                // Nothing is left to close.
+            }
+        }
+    }
+
+    private final class Listening implements ServiceListener {
+        @Override
+        public void serviceAdded(ServiceEvent event) {
+            event.getDNS().requestServiceInfo(event.getType(), event.getName());
+        }
+
+        @Override
+        public void serviceRemoved(ServiceEvent event) {
+            machines.remove(event.getName());
+            watcher.run();
+        }
+
+        @Override
+        public void serviceResolved(ServiceEvent event) {
+            String[] hosts = event.getInfo().getHostAddresses();
+            if (hosts.length > 0) {
+                machines.put(
+                        event.getName(),
+                        new Machine(event.getName(), hosts[0], event.getInfo().getPort()));
+                watcher.run();
+            }
+        }
+    }
+}

@@ -1,0 +1,85 @@
+package underbaton.wire.ports;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static underbaton.wire.Waiting.DAEMONS;
+import static underbaton.wire.Waiting.until;
+
+import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import underbaton.core.midi.Bytes;
+import underbaton.core.midi.ChannelMessage.BankProgram;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SysEx;
+import underbaton.core.perform.Outlet;
+import underbaton.wire.Link;
+import underbaton.wire.SystemClock;
+
+/** Local ports, found by the JDK's own discovery; the loop stands for the hardware. */
+class LocalPortsTest {
+
+    private static final String NAME = "Test loop";
+
+    private final List<Message> heard = new CopyOnWriteArrayList<>();
+    private final Link.Ear ear = new Link.Ear() {
+        @Override
+        public void heard(Message message) {
+            heard.add(message);
+        }
+
+        @Override
+        public void changed() {}
+    };
+
+    @AfterEach
+    void pullOut() {
+        LoopPorts.unplug(NAME);
+    }
+
+    @Test
+    void aPortComesAndGoesAndComesBack() throws InterruptedException {
+        assertThat(LocalPorts.outs()).contains("Loop 1").doesNotContain(NAME, "Gervill", "Real Time Sequencer");
+        try (LocalMidiLink link = new LocalMidiLink(NAME, new SystemClock(), DAEMONS, ear)) {
+            assertThat(link.send(new NoteOn(0, 1, 1))).isInstanceOf(Outlet.NotSent.class);
+            assertThat(link.health().words()).contains("no MIDI port “Test loop”");
+            LoopPorts.plug(NAME);
+            assertThat(LocalPorts.outs()).contains(NAME);
+            assertThat(LocalPorts.ins()).contains(NAME);
+            until("reached", () -> link.health().reached());
+            LoopPorts.unplug(NAME);
+            assertThat(link.send(new NoteOn(0, 1, 1))).isInstanceOf(Outlet.NotSent.class);
+            until("lost", () -> !link.health().reached());
+            LoopPorts.plug(NAME);
+            until("reached again", () -> link.health().reached());
+            assertThat(link.send(new NoteOn(0, 2, 1))).isInstanceOf(Outlet.Sent.class);
+        }
+    }
+
+    @Test
+    void everyKindOfMessagePassesThePort() throws InterruptedException {
+        LoopPorts.plug(NAME);
+        try (LocalMidiLink link = new LocalMidiLink(NAME, new SystemClock(), DAEMONS, ear)) {
+            until("reached", () -> link.health().reached());
+            link.send(new NoteOn(3, 60, 100));
+            link.send(new BankProgram(0, 130, 5));
+            link.send(new SysEx(Bytes.of(0x7D, 1, 2)));
+            link.send(RealTime.START);
+            assertThat(heard)
+                    .containsExactly(
+                            new NoteOn(3, 60, 100),
+                            new ControlChange(0, 0, 1),
+                            new ControlChange(0, 32, 2),
+                            new ProgramChange(0, 5),
+                            new SysEx(Bytes.of(0x7D, 1, 2)),
+                            RealTime.START);
+            assertThat(link.send(new OscMessage("/a", List.of()))).isInstanceOf(Outlet.NotSent.class);
+            assertThat(link.acknowledged()).isFalse();
+        }
+    }
+}
