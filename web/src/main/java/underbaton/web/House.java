@@ -27,6 +27,7 @@ import underbaton.wire.near.Neighbourhood;
 class House {
 
     private static final Logger LOG = LoggerFactory.getLogger(House.class);
+    private static final String OUR_NAME = "Under Baton";
     private static final int TRAFFIC_KEPT = 5000;
 
     @Bean
@@ -63,7 +64,7 @@ class House {
             Clock clock,
             ThreadFactory threads,
             Arrivals arrivals) {
-        return new Switchboard("Under Baton", wires, port, clock, threads, arrivals);
+        return new Switchboard(OUR_NAME, wires, port, clock, threads, arrivals);
     }
 
     @Bean(destroyMethod = "close")
@@ -74,10 +75,10 @@ class House {
 
     @Bean(destroyMethod = "close")
     Neighbourhood neighbourhood(ThreadFactory threads, Live live, RehearsalRoom room) {
-        Neighbourhood neighbourhood = new Neighbourhood(threads, () -> live.changed("found"));
+        Neighbourhood neighbourhood = new Neighbourhood(OUR_NAME, threads, () -> live.changed("found"));
         room.standIns().stream()
                 .filter(s -> s.model() instanceof Model.Midi)
-                .forEach(s -> neighbourhood.announce(s.name(), s.port()));
+                .forEach(s -> neighbourhood.announceNear(s.name(), s.port()));
         return neighbourhood;
     }
 

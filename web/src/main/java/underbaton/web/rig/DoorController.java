@@ -49,7 +49,7 @@ class DoorController {
         this.settings = settings;
         this.door = settings.get(DOOR).map(DoorController::read).orElse(Door.SHUT);
         switchboard.admit(door);
-        neighbourhood.announce("Under Baton", switchboard.port());
+        neighbourhood.announceUs(switchboard.port());
         live.paints("found", showId -> painting.of("rig/rig", "found", Map.of("found", neighbourhood.found())));
     }
 

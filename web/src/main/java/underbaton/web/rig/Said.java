@@ -3,6 +3,7 @@ package underbaton.web.rig;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
@@ -12,6 +13,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Speech.Timed;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.Utterance;
 import underbaton.core.rig.Wording;
 import underbaton.wire.osc.OscCodec;
 
@@ -38,7 +40,20 @@ public record Said(Phrase phrase, String name, String words, String display, Str
                 device.tell(phrase, amount),
                 new SpeechWording(device.numbering()).write(phrase.says()),
                 sent.stream().map(t -> at(t) + wording.tell(t.message())).collect(Collectors.joining("; ")),
-                sent.stream().map(t -> at(t) + bytes(t.message())).collect(Collectors.joining("  ")));
+                bytes(phrase, amount, sent));
+    }
+
+    /** Where nobody has said the amount yet, dots stand for the byte that it will be. */
+    private static String bytes(Phrase phrase, Optional<Amount> amount, List<Timed> sent) {
+        List<Utterance> on = phrase.says().on();
+        boolean open = amount.isEmpty() && on.size() == sent.size();
+        return IntStream.range(0, sent.size())
+                .mapToObj(i -> {
+                    String bytes = bytes(sent.get(i).message());
+                    boolean dotted = open && on.get(i).open() && on.get(i).message() instanceof MidiMessage;
+                    return at(sent.get(i)) + (dotted ? bytes.substring(0, bytes.length() - 2) + "··" : bytes);
+                })
+                .collect(Collectors.joining("  "));
     }
 
     private static String at(Timed timed) {

@@ -146,6 +146,7 @@ class RigTest {
         blanks.locator("[name=unit]").selectOption("decibels");
         blanks.locator("[name=name]").press("Enter");
         until("reached", () -> baton.bean(Stage.class).lamps().stream().allMatch(l -> l.reached()));
+        assertThat(line("Leader").locator(".bytes")).hasText("B4 00 ··");
         line("Leader").press("f");
         page.keyboard().type("-15 dB");
         page.keyboard().press("Enter");

@@ -36,26 +36,43 @@ public final class Neighbourhood implements AutoCloseable {
     /** @param words what a person can do when a machine is not among them */
     public record Found(List<Machine> machines, String words) {}
 
+    /** @param nearOnly whether only this computer itself can reach it */
+    private record Own(int port, boolean nearOnly) {}
+
+    private final String ourName;
     private final ThreadFactory threads;
     private final Runnable watcher;
     private final Map<String, Machine> machines = new ConcurrentHashMap<>();
-    private final Map<String, Integer> own = new ConcurrentHashMap<>();
+    private final Map<String, Own> own = new ConcurrentHashMap<>();
     private final List<JmDNS> lookouts = new CopyOnWriteArrayList<>();
     private volatile boolean started;
     private volatile boolean looking;
     private volatile boolean closed;
     private volatile int networks;
 
-    /** @param watcher called when something was found or is gone; must return at once */
-    public Neighbourhood(ThreadFactory threads, Runnable watcher) {
+    /**
+     * @param ourName under which we make ourselves known; it is not among those found
+     * @param watcher called when something was found or is gone; must return at once
+     */
+    public Neighbourhood(String ourName, ThreadFactory threads, Runnable watcher) {
+        this.ourName = ourName;
         this.threads = threads;
         this.watcher = watcher;
     }
 
-    /** Lets others find one of ours; takes effect when looking has begun. */
-    public void announce(String name, int port) {
-        own.put(name, port);
-        lookouts.forEach(l -> register(l, name, port));
+    /** Lets others find us at this control port; takes effect when looking has begun. */
+    public void announceUs(int port) {
+        announce(ourName, new Own(port, false));
+    }
+
+    /** The same for a machine of this computer that nobody else can reach. */
+    public void announceNear(String name, int port) {
+        announce(name, new Own(port, true));
+    }
+
+    private void announce(String name, Own one) {
+        own.put(name, one);
+        lookouts.forEach(l -> register(l, name, one));
     }
 
     /** What has been found so far; the first call begins to look. Never waits. */
@@ -93,7 +110,7 @@ public final class Neighbourhood implements AutoCloseable {
                 JmDNS lookout = JmDNS.create(
                         address, "under-baton-" + address.getHostAddress().replace('.', '-'));
                 lookouts.add(lookout);
-                own.forEach((name, port) -> register(lookout, name, port));
+                own.forEach((name, one) -> register(lookout, name, one));
                 lookout.addServiceListener(SERVICE, new Listening());
                 if (!address.isLoopbackAddress()) {
                     networks++;
@@ -109,9 +126,11 @@ public final class Neighbourhood implements AutoCloseable {
         }
     }
 
-    private static void register(JmDNS lookout, String name, int port) {
+    private static void register(JmDNS lookout, String name, Own one) {
         try {
-            lookout.registerService(ServiceInfo.create(SERVICE, name, port, ""));
+            if (!one.nearOnly || lookout.getInetAddress().isLoopbackAddress()) {
+                lookout.registerService(ServiceInfo.create(SERVICE, name, one.port, ""));
+            }
         } catch (IOException | IllegalStateException cannot) {
             // Then others type our address.
         }
@@ -162,7 +181,8 @@ public final class Neighbourhood implements AutoCloseable {
         @Override
         public void serviceResolved(ServiceEvent event) {
             String[] hosts = event.getInfo().getHostAddresses();
-            if (hosts.length > 0) {
+            boolean us = event.getName().startsWith(ourName) && own.containsKey(ourName);
+            if (hosts.length > 0 && !us) {
                 machines.put(
                         event.getName(),
                         new Machine(event.getName(), hosts[0], event.getInfo().getPort()));
