@@ -52,6 +52,14 @@ class Shots {
         rig.keyboard().press("Tab");
         assertThat(rig.locator(".preview")).isVisible();
         save(rig, "phrasebook-list");
+        rig.navigate(baton.url(book + "/rig"));
+        rig.getByText("Sound console").click();
+        rig.locator(".entry[data-name='Vox 1']").press("f");
+        rig.keyboard().type("-10 dB");
+        save(rig, "phrasebook-console");
+        rig.locator(".ways > summary").click();
+        rig.locator(".ruler summary").click();
+        save(rig, "rig-machine");
 
         Page lines = baton.open(book + "/linecheck");
         for (int i = 0; i < 3; i++) {
