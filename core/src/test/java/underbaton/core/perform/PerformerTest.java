@@ -4,13 +4,21 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.SpeechWording;
 
 class PerformerTest {
 
@@ -176,5 +184,36 @@ class PerformerTest {
         empty.adopt(Planner.plan(show));
         empty.work();
         assertThat(empty.standing().standbyCue().orElseThrow().number()).hasToString("1");
+    }
+
+    @Test
+    void gapsAndEndsOfNotesAreDueAfterTheCall() {
+        Device player = show.devices().get(1);
+        Phrase bell = new Phrase(
+                0,
+                "Bell",
+                new SpeechWording(Numbering.WIRE).read("note 40 for 200 ms; after 50 ms control 7 to 1"),
+                Optional.empty(),
+                Effect.MOMENT,
+                false,
+                false,
+                Remarks.NONE);
+        List<Long> due = new ArrayList<>();
+        Performer other = new Performer(
+                clock,
+                Planner.plan(show),
+                new Performer.Outbox() {
+                    @Override
+                    public void send(Sending s) {
+                        due.add((s.dueNanos() - clock.nanos()) / 1_000_000);
+                    }
+
+                    @Override
+                    public void clear() {}
+                },
+                s -> {});
+        other.fire(PlannedCall.of(player, bell), "test");
+        other.work();
+        assertThat(due).containsExactly(0L, 50L, 200L);
     }
 }

@@ -6,8 +6,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Effect;
 
 class HeldTest {
 
@@ -17,6 +21,23 @@ class HeldTest {
         String lights = "Lights";
         assertThat(held(show, lights)).containsExactly("Amber", "Blue", "Amber", "");
         assertThat(held(show, "Player")).containsExactly("", "Play", "Play", "");
+    }
+
+    @Test
+    void whatStopsANamedThingLeavesTheOtherSlotsHeld() {
+        Show show = Shows.device(Show.empty(1, "Slots"), "Player", Department.VIDEO, 0);
+        show = Shows.phrase(show, "Reel 4", "program 4", Effect.of("holds reel"));
+        show = Shows.phrase(show, "Reel 5", "program 5", Effect.of("holds reel"));
+        show = Shows.phrase(show, "Clip", "note 36", Effect.of("starts clip for 1:04"));
+        show = Shows.phrase(show, "Stop clip", "note 35", Effect.of("stops clip"));
+        show = Shows.phrase(show, "Black", "note 34", Effect.STOPS);
+        show = show.withItem(new Item(0, ItemKind.FILM, "Film", 60, List.of()), 0);
+        show = Shows.cue(show, "1", "by hand", "Reel 4");
+        show = Shows.cue(show, "2", "by hand", "Clip");
+        show = Shows.cue(show, "3", "by hand", "Stop clip");
+        show = Shows.cue(show, "4", "by hand", "Reel 5", "Clip");
+        show = Shows.cue(show, "5", "by hand", "Black");
+        assertThat(held(show, "Player")).containsExactly("Reel 4", "Clip", "Reel 4", "Clip", "");
     }
 
     private static List<String> held(Show show, String device) {

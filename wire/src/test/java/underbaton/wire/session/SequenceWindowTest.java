@@ -39,4 +39,19 @@ class SequenceWindowTest {
         assertThat(window.take(200)).isEqualTo(SEEN);
         assertThat(window.lost()).isEqualTo(199);
     }
+
+    @Test
+    void theLossIsThatOfTheLastSixtyFour() {
+        assertThat(window.lossPerCent()).isZero();
+        for (int i = 0; i < 100; i++) {
+            if (i % 4 != 0 || i == 0) {
+                window.take(i);
+            }
+        }
+        assertThat(window.lossPerCent()).isEqualTo(25);
+        for (int i = 100; i < 200; i++) {
+            window.take(i);
+        }
+        assertThat(window.lossPerCent()).isZero();
+    }
 }
