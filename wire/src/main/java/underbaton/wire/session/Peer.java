@@ -50,6 +50,9 @@ public final class Peer {
     long nextActionNanos;
     int unanswered;
     long syncSentNanos;
+    /** What the newest question said of the time, which its answer repeats. */
+    long syncStamp;
+
     private final SentHistory history = new SentHistory();
     private final Recovery recovery = new Recovery();
     /** Packets up to this one have been mended; what comes late of them must not happen again. */
@@ -236,6 +239,11 @@ public final class Peer {
     void answered(boolean was) {
         silences = silences << 1 | (was ? 0 : 1);
         asked = Math.min(Integer.SIZE, asked + 1);
+    }
+
+    /** An answer to an earlier question: it was slow, not lost. */
+    void answeredLate() {
+        silences &= silences - 1;
     }
 
     void heardAt(long nanos) {

@@ -399,9 +399,13 @@ public final class SessionEndpoint implements AutoCloseable {
             long third = now();
             sendData(new SessionPacket.Sync(ssrc, 2, in.first(), in.second(), third).encode(), peer.data);
             peer.unanswered = 0;
-            peer.answered(true);
             peer.nextActionNanos = now + SYNC_EVERY;
-            peer.measured(Math.max(0, (now - peer.syncSentNanos) / 1000));
+            if (in.first() == peer.syncStamp) {
+                peer.answered(true);
+                peer.measured(Math.max(0, (now - peer.syncSentNanos) / 1000));
+            } else {
+                peer.answeredLate();
+            }
         }
     }
 
@@ -411,8 +415,9 @@ public final class SessionEndpoint implements AutoCloseable {
         }
         peer.unanswered++;
         peer.syncSentNanos = now;
+        peer.syncStamp = now();
         peer.nextActionNanos = now + SYNC_RETRY;
-        sendData(new SessionPacket.Sync(ssrc, 0, now(), 0, 0).encode(), peer.data);
+        sendData(new SessionPacket.Sync(ssrc, 0, peer.syncStamp, 0, 0).encode(), peer.data);
     }
 
     /** A peer's time has come: try again, ask again, or give it up. */
