@@ -2,16 +2,19 @@ package underbaton.core.cue;
 
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import underbaton.core.rig.Refusal;
+import underbaton.core.score.Score;
 
 /**
  * One entry of the running order with its cues.
  *
  * @param id unique in the show
  * @param plannedSeconds planned length, 0–86,400 s; 0 when nobody has said
+ * @param score bars and beats, where it has any
  * @param cues in the order of their numbers
  */
-public record Item(int id, ItemKind kind, String name, int plannedSeconds, List<Cue> cues) {
+public record Item(int id, ItemKind kind, String name, int plannedSeconds, Optional<Score> score, List<Cue> cues) {
 
     public Item {
         name = Refusal.requireName("name", name, 100);
@@ -21,7 +24,20 @@ public record Item(int id, ItemKind kind, String name, int plannedSeconds, List<
         cues = cues.stream().sorted(Comparator.comparing(Cue::number)).toList();
     }
 
+    /** An item without a score. */
+    public Item(int id, ItemKind kind, String name, int plannedSeconds, List<Cue> cues) {
+        this(id, kind, name, plannedSeconds, Optional.empty(), cues);
+    }
+
+    public Item withScore(Optional<Score> newScore) {
+        return new Item(id, kind, name, plannedSeconds, newScore, cues);
+    }
+
+    Item withId(int newId) {
+        return new Item(newId, kind, name, plannedSeconds, score, cues);
+    }
+
     public Item withCues(List<Cue> newCues) {
-        return new Item(id, kind, name, plannedSeconds, newCues);
+        return new Item(id, kind, name, plannedSeconds, score, newCues);
     }
 }

@@ -152,8 +152,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         }
         List<Item> changed = new ArrayList<>(items);
         changed.add(
-                Math.max(0, Math.min(place, items.size())),
-                new Item(nextId, item.kind(), item.name(), item.plannedSeconds(), List.of()));
+                Math.max(0, Math.min(place, items.size())), item.withId(nextId).withCues(List.of()));
         return next(name, nextId + 1, devices, changed);
     }
 

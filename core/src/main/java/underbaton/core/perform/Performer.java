@@ -47,6 +47,8 @@ public final class Performer {
     private Optional<Standing.Fired> last = Optional.empty();
     private Optional<Standing.Pending> pending = Optional.empty();
     private boolean stopped;
+    private int begunItem;
+    private long began;
     private final Set<Integer> going = new HashSet<>();
 
     /** @param watcher gets every new standing, on the performer's thread; must return at once */
@@ -158,6 +160,7 @@ public final class Performer {
     /** Fires a cue and all that come with it, and sets the alarm for the one that comes after. */
     private void fireFrom(int index, long due) {
         int i = index;
+        begin(plan.cues().get(i), due);
         fire(plan.cues().get(i), due);
         i++;
         while (i < plan.cues().size() && plan.cues().get(i).start() instanceof Start.WithPrevious) {
@@ -165,11 +168,27 @@ public final class Performer {
             i++;
         }
         if (i < plan.cues().size() && plan.cues().get(i).start() instanceof Start.AfterPrevious after) {
-            long delayNanos = after.delayMs() * 1_000_000L;
-            long untilDueMicros = (due + delayNanos - clock.nanos()) / 1000;
-            pending = Optional.of(
-                    new Standing.Pending(plan.cues().get(i), due + delayNanos, clock.epochMicros() + untilDueMicros));
+            await(plan.cues().get(i), due + after.delayMs() * 1_000_000L);
+        } else if (i < plan.cues().size() && lands(plan.cues().get(i))) {
+            await(plan.cues().get(i), began + plan.cues().get(i).atNanos().getAsLong());
         }
+    }
+
+    /** The first cue of an item that is fired says when the item began; one at a beat, by where it stands. */
+    private void begin(PlannedCue cue, long due) {
+        if (cue.item().id() != begunItem || cue.atNanos().isPresent()) {
+            begunItem = cue.item().id();
+            began = due - cue.atNanos().orElse(0);
+        }
+    }
+
+    private boolean lands(PlannedCue cue) {
+        return cue.item().id() == begunItem && cue.atNanos().isPresent();
+    }
+
+    private void await(PlannedCue cue, long due) {
+        long untilDueMicros = (due - clock.nanos()) / 1000;
+        pending = Optional.of(new Standing.Pending(cue, due, clock.epochMicros() + untilDueMicros));
     }
 
     private void fire(PlannedCue cue, long due) {

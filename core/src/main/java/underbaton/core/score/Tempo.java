@@ -1,5 +1,6 @@
 package underbaton.core.score;
 
+import java.math.BigDecimal;
 import java.math.BigInteger;
 import underbaton.core.rig.Refusal;
 
@@ -25,6 +26,13 @@ public record Tempo(BeatUnit unit, int thousandths) {
 
     public static Tempo quarters(double beatsPerMinute) {
         return of(BeatUnit.QUARTER, beatsPerMinute);
+    }
+
+    /** {@code quarter = 120}. */
+    @Override
+    public String toString() {
+        return unit.words() + " = "
+                + BigDecimal.valueOf(thousandths, 3).stripTrailingZeros().toPlainString();
     }
 
     /** How long one tick lasts, in ns; exact. */

@@ -19,6 +19,10 @@ class StartTest {
         "AFTER 1.50 s,after 1.5 s",
         "'after 0,4s',after 0.4 s",
         "after 3600,after 3600 s",
+        "at 17:3,at 17:3",
+        "At bar 9,at 9:1",
+        "at 17:3:480 -20 ms,at 17:3:480 −20 ms",
+        "at 2:1 + 5 ms,at 2:1 +5 ms",
     })
     void isReadAsPeopleTypeItAndWrittenInOneWay(String typed, String written) {
         Start start = Start.of(typed);
@@ -27,7 +31,8 @@ class StartTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"after", "after -1", "after 3601", "after 1.2345 s", "bar 5", "later"})
+    @ValueSource(
+            strings = {"after", "after -1", "after 3601", "after 1.2345 s", "bar 5", "later", "at", "at 1:1 -60001 ms"})
     void anythingElseIsRefused(String typed) {
         assertThatThrownBy(() -> Start.of(typed)).isInstanceOf(Refusal.class);
     }

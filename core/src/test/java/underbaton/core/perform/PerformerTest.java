@@ -7,9 +7,12 @@ import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.cue.Start;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
@@ -19,6 +22,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.score.Score;
 
 class PerformerTest {
 
@@ -184,6 +188,49 @@ class PerformerTest {
         empty.adopt(Planner.plan(show));
         empty.work();
         assertThat(empty.standing().standbyCue().orElseThrow().number()).hasToString("1");
+    }
+
+    /** At 120 in 4/4 a bar is two seconds (common practice), so 3:1 comes 4 s after the item began. */
+    @Test
+    void cuesLandOnTheirBeatsCountedFromWhereTheItemBegan() {
+        Show song = Shows.small();
+        Item item = song.items().get(0);
+        song = song.withItem(item.withScore(Optional.of(Score.of("1 quarter = 120\n5 quarter = 60"))), 0);
+        song = song.withCue(item.id(), new Cue(0, CueNumber.of("3"), Start.of("at 3:1"), "", List.of(), 0));
+        song = song.withCue(item.id(), new Cue(0, CueNumber.of("4"), Start.of("at 5:1 -20 ms"), "", List.of(), 0));
+        song = song.withCue(item.id(), new Cue(0, CueNumber.of("5"), Start.of("at 6:1"), "", List.of(), 0));
+        song = song.withCue(item.id(), new Cue(0, CueNumber.of("6"), Start.of("at 6:9"), "", List.of(), 0));
+        performer.adopt(Planner.plan(song));
+        performer.work();
+        show = song;
+        jump("2");
+        long began = clock.nanos();
+        go();
+        assertThat(standby()).as("it has no such beat, so it waits for GO").isEqualTo("6");
+        for (String due : List.of("3 4000", "4 7980", "5 12000")) {
+            assertThat(performer.nanosToNext() + clock.nanos())
+                    .as(due)
+                    .isEqualTo(began + Long.parseLong(due.split(" ")[1]) * 1_000_000L);
+            clock.forward(performer.nanosToNext());
+            performer.work();
+            assertThat(performer.standing().last().orElseThrow().cue().number()).hasToString(due.split(" ")[0]);
+        }
+        assertThat(performer.standing().pending()).isEmpty();
+    }
+
+    @Test
+    void whoBeginsInTheMiddleIsInTimeFromThere() {
+        Show song = Shows.small();
+        Item item = song.items().get(0);
+        song = song.withItem(item.withScore(Optional.of(Score.of("1 quarter = 120"))), 0);
+        song = song.withCue(item.id(), new Cue(0, CueNumber.of("3"), Start.of("at 17:1"), "", List.of(), 0));
+        song = song.withCue(item.id(), new Cue(0, CueNumber.of("4"), Start.of("at 18:1"), "", List.of(), 0));
+        performer.adopt(Planner.plan(song));
+        performer.work();
+        show = song;
+        jump("3");
+        go();
+        assertThat(performer.nanosToNext()).isEqualTo(2_000_000_000L);
     }
 
     @Test

@@ -22,6 +22,7 @@ import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
+import underbaton.core.score.Score;
 import underbaton.web.live.Live;
 import underbaton.web.page.Pages;
 import underbaton.web.page.Typed;
@@ -168,8 +169,10 @@ class BookController {
             @RequestParam String kind,
             @RequestParam String name,
             @RequestParam(defaultValue = "") String length,
+            @RequestParam(defaultValue = "") String score,
             Model model) {
-        Item item = read(itemId, kind, name, length);
+        Item item = read(itemId, kind, name, length)
+                .withScore(score.isBlank() ? Optional.empty() : Optional.of(Score.of(score)));
         return table(shows.edit(showId, "change " + item.name(), s -> s.withItem(item, 0)), model);
     }
 

@@ -5,6 +5,7 @@ import java.util.List;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.rig.Device;
@@ -20,13 +21,26 @@ record CellText(String column, String text) {
     Cue into(Cue cue, Show show) {
         return switch (column) {
             case "number" -> cue.withNumber(CueNumber.of(text));
-            case "starts" -> cue.withStart(Start.of(text));
+            case "starts" -> cue.withStart(start(cue, show));
             case "what" -> cue.withWhat(text);
             default -> {
                 Device device = device(show);
                 yield cue.withCallsFor(device.id(), calls(device));
             }
         };
+    }
+
+    /** A beat must be there before a cue can land on it. */
+    private Start start(Cue cue, Show show) {
+        Start start = Start.of(text);
+        if (start instanceof Start.AtPosition at) {
+            show.itemOf(cue.id())
+                    .flatMap(Item::score)
+                    .orElseThrow(() -> new Refusal(
+                            "cell", "This item has no bars yet; write its score first, behind the item’s name."))
+                    .nanos(at.position());
+        }
+        return start;
     }
 
     /** What the cell says now. */

@@ -28,6 +28,7 @@ import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Speech;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.score.Score;
 import underbaton.standins.RehearsalRoom;
 
 /** Reads a demo show from its text: a line a device, phrase, item or cue, with bars between the fields. */
@@ -77,11 +78,18 @@ final class DemoBook {
             int seconds = Integer.parseInt(length[0]) * 60 + Integer.parseInt(length[1]);
             ItemKind kind = ItemKind.valueOf(first.substring(5).toUpperCase(Locale.ROOT));
             show = show.withItem(
-                    new Item(0, kind, fields.get(1), seconds, List.of()),
+                    new Item(0, kind, fields.get(1), seconds, List.of()).withScore(score(fields)),
                     show.items().size());
         } else if (!first.startsWith("show ")) {
             cue(fields);
         }
+    }
+
+    /** The fourth field, its lines parted by slashes between blanks. */
+    private static Optional<Score> score(List<String> fields) {
+        return fields.size() < 4
+                ? Optional.empty()
+                : Optional.of(Score.of(fields.get(3).replace(" / ", "\n")));
     }
 
     private void device(String department, String name, List<String> settings) {

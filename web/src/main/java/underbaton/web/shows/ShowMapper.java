@@ -66,10 +66,10 @@ interface ShowMapper {
 
     @Insert(
             """
-            INSERT INTO items (show_id, id, place, kind, name, planned_seconds)
-            VALUES (#{showId}, #{id}, #{place}, #{kind}, #{name}, #{plannedSeconds})
+            INSERT INTO items (show_id, id, place, kind, name, planned_seconds, score)
+            VALUES (#{showId}, #{id}, #{place}, #{kind}, #{name}, #{plannedSeconds}, #{score})
             ON DUPLICATE KEY UPDATE
-            place = #{place}, kind = #{kind}, name = #{name}, planned_seconds = #{plannedSeconds}""")
+            place = #{place}, kind = #{kind}, name = #{name}, planned_seconds = #{plannedSeconds}, score = #{score}""")
     void putItem(ItemRow row);
 
     @Delete("DELETE FROM items WHERE show_id = #{showId} AND id = #{id}")

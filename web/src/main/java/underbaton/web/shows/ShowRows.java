@@ -25,6 +25,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.score.Score;
 
 /** A show as the rows of its tables, and back. Rows are values, so two states of a show can be compared row by row. */
 final class ShowRows {
@@ -75,7 +76,7 @@ final class ShowRows {
             String note,
             String heading) {}
 
-    record ItemRow(int showId, int id, int place, String kind, String name, int plannedSeconds) {}
+    record ItemRow(int showId, int id, int place, String kind, String name, int plannedSeconds, String score) {}
 
     record CueRow(int showId, int id, int itemId, BigDecimal number, String starts, String what, int version) {}
 
@@ -99,7 +100,14 @@ final class ShowRows {
         for (Item item : show.items()) {
             items.put(
                     item.id(),
-                    new ItemRow(show.id(), item.id(), place++, item.kind().name(), item.name(), item.plannedSeconds()));
+                    new ItemRow(
+                            show.id(),
+                            item.id(),
+                            place++,
+                            item.kind().name(),
+                            item.name(),
+                            item.plannedSeconds(),
+                            item.score().map(Score::toString).orElse("")));
             item.cues().forEach(cue -> add(show.id(), item, cue));
         }
     }
@@ -269,6 +277,7 @@ final class ShowRows {
                 ItemKind.valueOf(i.kind()),
                 i.name(),
                 i.plannedSeconds(),
+                i.score().isEmpty() ? Optional.empty() : Optional.of(Score.of(i.score())),
                 cues.stream()
                         .filter(c -> c.itemId() == i.id())
                         .map(c -> cue(c, calls))

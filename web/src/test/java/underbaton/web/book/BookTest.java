@@ -29,6 +29,7 @@ import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Wording;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
 
 /** Writing in the book: refusals, undo, two writers. */
 class BookTest {
@@ -198,6 +199,38 @@ class BookTest {
         assertThat(cell(page, 1, 3)).hasText("Haze → 50 %");
         cell(page, 1, 3).click();
         assertThat(page.locator("#strip")).containsText("B0 14 40");
+    }
+
+    @Test
+    void aSongGetsItsBarsAndACueLandsOnABeat() {
+        Page page = book();
+        cell(page, 1, 1).click();
+        page.keyboard().type("at 3:1");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice")).containsText("This item has no bars yet");
+        page.keyboard().press("Escape");
+        page.locator(".item-name summary").click();
+        page.locator("[name=score]").fill("1 4/4\n1 quarter = fast");
+        page.locator(".item-form .main").click();
+        assertThat(page.locator("#notice")).containsText("“1 quarter = fast” cannot be read");
+        page.locator("[name=score]").fill("1 4/4\n1 quarter = 240\n3 A Verse 1");
+        page.locator(".item-form .main").click();
+        assertThat(page.locator(".item-name i")).containsText("Song");
+        cell(page, 1, 1).click();
+        page.keyboard().type("at 3:5");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice")).containsText("There is no 3:5; bar 3 has 4/4");
+        page.locator(".editing input").fill("at 3:1");
+        page.keyboard().press("Enter");
+        assertThat(cell(page, 1, 1)).hasText("at 3:1");
+        Stage stage = baton.bean(Stage.class);
+        stage.open(show);
+        stage.performer(show).go();
+        UnderBaton.until("the second cue came by itself", () -> stage.standing(show)
+                .flatMap(s -> s.last())
+                .filter(f -> f.cue().number().toString().equals("2"))
+                .isPresent());
+        stage.close();
     }
 
     @Test

@@ -28,6 +28,7 @@ import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.score.Score;
 import underbaton.web.UnderBaton;
 
 /** What is saved as differences is loaded whole. */
@@ -116,7 +117,11 @@ class ShowsTest {
                                     false,
                                     false,
                                     Remarks.NONE));
-                    show = show.withItem(new Item(0, ItemKind.FILM, "Film", 0, List.of()), 0);
+                    show = show.withItem(
+                            new Item(0, ItemKind.FILM, "Film", 0, List.of())
+                                    .withScore(Optional.of(
+                                            Score.of("pick-up 1 quarter\n1 3/4\n3 quarter = 90 over 2 bars"))),
+                            0);
                     List<Call> calls = List.of(
                             Call.of(show.devices().get(0), "Level -7.5 dB"),
                             Call.of(show.devices().get(2), "Title → Über den Fluss; “2”"));
