@@ -6,7 +6,7 @@ import java.util.function.BooleanSupplier;
 /** Waits for what other threads bring about. */
 public final class Waiting {
 
-    private static final long LONGEST_MILLIS = 15_000;
+    private static final long LONGEST_MILLIS = 30_000;
 
     public static final ThreadFactory DAEMONS = work -> {
         Thread thread = new Thread(work);

@@ -53,7 +53,7 @@ class LaneTest {
             stuck.send(sending(1));
         }
         well.send(sending(2));
-        assertThat(arrived.poll(5, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 2, 127));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 2, 127));
         assertThat(traffic.after(0, 5000)).anyMatch(e -> e.trouble().contains("waiting already"));
         stuck.close();
         well.close();
@@ -64,7 +64,7 @@ class LaneTest {
         CountDownLatch logged = new CountDownLatch(1);
         traffic.watch(logged::countDown);
         lane(m -> new Outlet.Sent(((MidiMessage) m).encode())).send(sending(28));
-        assertThat(logged.await(5, TimeUnit.SECONDS)).isTrue();
+        assertThat(logged.await(30, TimeUnit.SECONDS)).isTrue();
         Entry entry = traffic.after(0, 1).get(0);
         assertThat(entry.bytes().hex()).isEqualTo("90 1C 7F");
         assertThat(entry.meaning()).isEqualTo("note E0, channel 1");
@@ -82,12 +82,12 @@ class LaneTest {
         lane.send(new Sending(device.id(), new NoteOff(0, 28, 0), later, "cue 1"));
         lane.send(new Sending(device.id(), new NoteOn(0, 30, 127), later, "cue 1"));
         lane.send(sending(28));
-        assertThat(arrived.poll(5, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 28, 127));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 28, 127));
         lane.clear();
-        assertThat(arrived.poll(5, TimeUnit.SECONDS)).isEqualTo(new NoteOff(0, 28, 0));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOff(0, 28, 0));
         clock.forward(300_000_000L);
         lane.send(sending(31));
-        assertThat(arrived.poll(5, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 31, 127));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 31, 127));
         lane.close();
     }
 }

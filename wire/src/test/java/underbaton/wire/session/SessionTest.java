@@ -61,7 +61,7 @@ class SessionTest {
         until("heard", () -> heard.size() == 3);
         assertThat(heard).containsExactly(new NoteOn(0, 28, 127), new ProgramChange(1, 9), large);
         until("measured", () -> peer.roundTripMicros() >= 0);
-        assertThat(peer.roundTripMicros()).isLessThan(1_000_000);
+        assertThat(peer.roundTripMicros()).isLessThan(10_000_000);
         assertThat(listener.peers()).singleElement().satisfies(p -> {
             assertThat(p.name()).isEqualTo("Baton");
             assertThat(p.lost()).isZero();
