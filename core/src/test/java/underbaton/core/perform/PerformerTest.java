@@ -190,19 +190,24 @@ class PerformerTest {
         assertThat(empty.standing().standbyCue().orElseThrow().number()).hasToString("1");
     }
 
+    /** A score, and cues from number 3 on. */
+    private void giveTheSong(String score, String... starts) {
+        show = Shows.small();
+        Item item = show.items().get(0);
+        show = show.withItem(item.withScore(Optional.of(Score.of(score))), 0);
+        int number = 3;
+        for (String start : starts) {
+            Cue cue = new Cue(0, CueNumber.of("" + number++), Start.of(start), "", List.of(), 0);
+            show = show.withCue(item.id(), cue);
+        }
+        performer.adopt(Planner.plan(show));
+        performer.work();
+    }
+
     /** At 120 in 4/4 a bar is two seconds (common practice), so 3:1 comes 4 s after the item began. */
     @Test
     void cuesLandOnTheirBeatsCountedFromWhereTheItemBegan() {
-        Show song = Shows.small();
-        Item item = song.items().get(0);
-        song = song.withItem(item.withScore(Optional.of(Score.of("1 quarter = 120\n5 quarter = 60"))), 0);
-        song = song.withCue(item.id(), new Cue(0, CueNumber.of("3"), Start.of("at 3:1"), "", List.of(), 0));
-        song = song.withCue(item.id(), new Cue(0, CueNumber.of("4"), Start.of("at 5:1 -20 ms"), "", List.of(), 0));
-        song = song.withCue(item.id(), new Cue(0, CueNumber.of("5"), Start.of("at 6:1"), "", List.of(), 0));
-        song = song.withCue(item.id(), new Cue(0, CueNumber.of("6"), Start.of("at 6:9"), "", List.of(), 0));
-        performer.adopt(Planner.plan(song));
-        performer.work();
-        show = song;
+        giveTheSong("1 quarter = 120\n5 quarter = 60", "at 3:1", "at 5:1 -20 ms", "at 6:1", "at 6:9");
         jump("2");
         long began = clock.nanos();
         go();
@@ -220,14 +225,7 @@ class PerformerTest {
 
     @Test
     void whoBeginsInTheMiddleIsInTimeFromThere() {
-        Show song = Shows.small();
-        Item item = song.items().get(0);
-        song = song.withItem(item.withScore(Optional.of(Score.of("1 quarter = 120"))), 0);
-        song = song.withCue(item.id(), new Cue(0, CueNumber.of("3"), Start.of("at 17:1"), "", List.of(), 0));
-        song = song.withCue(item.id(), new Cue(0, CueNumber.of("4"), Start.of("at 18:1"), "", List.of(), 0));
-        performer.adopt(Planner.plan(song));
-        performer.work();
-        show = song;
+        giveTheSong("1 quarter = 120", "at 17:1", "at 18:1");
         jump("3");
         go();
         assertThat(performer.nanosToNext()).isEqualTo(2_000_000_000L);
