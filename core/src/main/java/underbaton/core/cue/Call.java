@@ -4,7 +4,10 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import underbaton.core.rig.Amount;
+import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
@@ -15,11 +18,19 @@ import underbaton.core.rig.Refusal;
  * @param deviceId the device that gets it
  * @param phraseId one of that device's phrases
  * @param amount what fills the phrase's blank, if it has one
+ * @param motion how the control gets there; empty for at once
+ * @param offset after the cue's moment, or before it
  */
-public record Call(int deviceId, int phraseId, Optional<Amount> amount) {
+public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional<Motion> motion, Span offset) {
+
+    private static final Pattern OFFSET = Pattern.compile("(.+?) ?@ ?" + Span.WRITTEN);
 
     public Call(int deviceId, int phraseId) {
         this(deviceId, phraseId, Optional.empty());
+    }
+
+    public Call(int deviceId, int phraseId, Optional<Amount> amount) {
+        this(deviceId, phraseId, amount, Optional.empty(), Span.ZERO);
     }
 
     public boolean names(int device, int phrase) {
@@ -28,11 +39,15 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount) {
 
     /**
      * Reads a call as it is typed: a phrase's name, and behind it the amount where it takes one, {@code Vox 1 -10 dB},
-     * with or without an arrow between. An unfinished name will do where it can mean one phrase only.
+     * with or without an arrow between. Behind the amount may stand how the control gets there, {@code in 3 s, S-curve},
+     * and at the end the offset, {@code @ 2 beats}. An unfinished name will do where it can mean one phrase only.
      *
      * @throws Refusal when no phrase is meant, or the amount is missing or wrong
      */
-    public static Call of(Device device, String part) {
+    public static Call of(Device device, String typedPart) {
+        Matcher late = OFFSET.matcher(typedPart.strip());
+        Span offset = late.matches() ? Span.of(late.group(2) + " " + late.group(3)) : Span.ZERO;
+        String part = late.matches() ? late.group(1) : typedPart;
         String[] parted = part.split("→", 2);
         String name = parted[0].strip();
         String typed = parted.length > 1 ? parted[1].strip() : "";
@@ -45,11 +60,29 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount) {
         if (phrase.argument().isEmpty() && !typed.isEmpty()) {
             throw new Refusal("cell", "“" + phrase.name() + "” takes no amount; write its name alone.");
         }
-        String amount = typed;
+        if (phrase.argument().isEmpty()) {
+            return new Call(device.id(), phrase.id(), Optional.empty(), Optional.empty(), offset);
+        }
+        Argument argument = phrase.argument().get();
+        MotionWording.Parted amount = new MotionWording(device, argument).part(typed);
         return new Call(
                 device.id(),
                 phrase.id(),
-                phrase.argument().map(a -> a.read(amount, device.numbering(), device.levels())));
+                Optional.of(argument.read(amount.amount(), device.numbering(), device.levels())),
+                amount.motion(),
+                offset);
+    }
+
+    /** What its cell says, as {@link #of} reads it; empty when its phrase is gone. */
+    public String tell(Device device) {
+        return device.phrase(phraseId).map(p -> tell(device, p)).orElse("");
+    }
+
+    private String tell(Device device, Phrase phrase) {
+        String moved = phrase.argument()
+                .flatMap(a -> motion.map(m -> new MotionWording(device, a).tell(m)))
+                .orElse("");
+        return device.tell(phrase, amount) + moved + (offset.thousandths() == 0 ? "" : " @ " + offset);
     }
 
     /** The phrase with an argument whose name begins the text; the longest where several do. */

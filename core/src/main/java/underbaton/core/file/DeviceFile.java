@@ -40,6 +40,7 @@ public final class DeviceFile {
             Way connection,
             int channel,
             int leadMs,
+            Integer settleMs,
             Counting numbering,
             String levels,
             Listing list,
@@ -65,6 +66,7 @@ public final class DeviceFile {
                 way(device.connection()),
                 Numbering.channel(device.channel()),
                 device.leadMs(),
+                device.settleMs(),
                 new Counting(
                         n.firstProgram(),
                         n.bankSize(),
@@ -123,6 +125,7 @@ public final class DeviceFile {
                         "flats".equals(c.blackKeys),
                         c.firstPlace),
                 content.leadMs,
+                content.settleMs == null ? 0 : content.settleMs,
                 Levels.of(content.levels == null ? "" : content.levels),
                 Optional.ofNullable(content.list)
                         .map(l -> new PositionList(one(PositionList.Kind.values(), "list", l.by), l.first)),

@@ -1,15 +1,18 @@
 package underbaton.core.perform;
 
 import java.util.HashSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Queue;
 import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Consumer;
 import underbaton.core.cue.Start;
+import underbaton.core.plan.Landing;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Speech.Timed;
 
@@ -47,8 +50,8 @@ public final class Performer {
     private Optional<Standing.Fired> last = Optional.empty();
     private Optional<Standing.Pending> pending = Optional.empty();
     private boolean stopped;
-    private int begunItem;
-    private long began;
+    private Optional<Transport> playing = Optional.empty();
+    private final Motions motions;
     private final Set<Integer> going = new HashSet<>();
 
     /** @param watcher gets every new standing, on the performer's thread; must return at once */
@@ -57,13 +60,17 @@ public final class Performer {
         this.plan = plan;
         this.outbox = outbox;
         this.watcher = watcher;
+        this.motions = new Motions(outbox::send);
         this.standby = plan.byHandFrom(0);
         this.standing = snapshot();
     }
 
     // ---- orders, from any thread
 
-    /** Fires the standby cue and what comes with it; the next cue that waits for GO becomes the standby. */
+    /**
+     * Fires the standby cue and what comes with it; the next cue that waits for GO becomes the standby. While a vamp goes
+     * round, GO releases it instead.
+     */
     public void go() {
         order(this::doGo);
     }
@@ -89,6 +96,40 @@ public final class Performer {
     /** Drops what is still to come and sends the resting phrase to every device that has something going. */
     public void stopAll() {
         order(this::doStopAll);
+    }
+
+    /**
+     * Plays an item from a place of it on; cues before that place are not sent.
+     *
+     * @param nanos since the item began
+     */
+    public void play(int itemId, long nanos) {
+        order(() -> doPlay(itemId, nanos));
+    }
+
+    /** The music stands still where it is; moves that have begun go on. */
+    public void pause() {
+        order(() -> playing.ifPresent(t -> t.pause(clock.nanos())));
+    }
+
+    /** The music goes on from where it stands. */
+    public void resume() {
+        order(() -> playing.ifPresent(t -> t.resume(clock.nanos())));
+    }
+
+    /** Goes to another place of the item that plays. @param nanos since the item began */
+    public void locate(long nanos) {
+        order(() -> playing.ifPresent(t -> t.locate(Math.max(0, nanos), clock.nanos())));
+    }
+
+    /** Shifts the music against the performers. @param ms forward, below 0 back */
+    public void nudge(int ms) {
+        order(() -> playing.ifPresent(t -> t.nudge(ms * 1_000_000L, clock.nanos())));
+    }
+
+    /** Lets the vamp that goes round be left as it was told to. */
+    public void release() {
+        order(() -> playing.ifPresent(t -> t.release(clock.nanos())));
     }
 
     /** Sends one call outside the running order. */
@@ -125,30 +166,84 @@ public final class Performer {
             order.run();
             changed = true;
         }
-        while (pending.isPresent() && pending.get().dueNanos() - clock.nanos() <= 0) {
+        long now = clock.nanos();
+        while (pending.isPresent() && pending.get().dueNanos() - now <= 0) {
             firePending(pending.get().dueNanos());
             changed = true;
         }
+        changed |= land(now);
+        motions.work(now, this::end);
         if (changed) {
             standing = snapshot();
             watcher.accept(standing);
         }
     }
 
+    private boolean land(long now) {
+        boolean landed = false;
+        int pass = playing.map(Transport::pass).orElse(0);
+        Optional<Landing> due = playing.flatMap(t -> t.takeDue(now));
+        while (due.isPresent()) {
+            land(due.get(), playing.orElseThrow().dueAt(due.get().nanos()));
+            landed |= due.get().strikes();
+            due = playing.flatMap(t -> t.takeDue(now));
+        }
+        return landed || playing.map(Transport::pass).orElse(0) != pass;
+    }
+
+    private void land(Landing landing, long due) {
+        stopped = false;
+        landing.calls().forEach(call -> make(call, due, "cue " + landing.cue().label()));
+        if (landing.strikes()) {
+            last = Optional.of(new Standing.Fired(landing.cue(), clock.epochMicros()));
+        }
+    }
+
+    private void end(Motions.Ending ending) {
+        make(ending.call(), ending.due(), ending.cause());
+    }
+
     /** Nanoseconds until there is work by itself: 0 when it is due, {@code Long.MAX_VALUE} when nothing waits. */
     public long nanosToNext() {
-        return pending.map(p -> Math.max(0, p.dueNanos() - clock.nanos())).orElse(NO_DEADLINE);
+        long now = clock.nanos();
+        long chained = pending.map(p -> Math.max(0, p.dueNanos() - now)).orElse(NO_DEADLINE);
+        long played = playing.map(t -> t.nanosToNext(now)).orElse(NO_DEADLINE);
+        long step = motions.nextDue();
+        long moved = step == NO_DEADLINE ? NO_DEADLINE : Math.max(0, step - now);
+        return Math.min(chained, Math.min(played, moved));
     }
 
     private void doGo() {
         long now = clock.nanos();
+        if (playing.isPresent() && playing.get().release(now)) {
+            return;
+        }
         while (pending.isPresent()) {
             firePending(now);
         }
         if (standby < plan.cues().size()) {
+            bringForward(plan.cues().get(standby), now);
             fireFrom(standby, now);
             standby = plan.byHandFrom(standby + 1);
         }
+    }
+
+    /** What the book puts before a cue comes before it. */
+    private void bringForward(PlannedCue cue, long now) {
+        playing.ifPresent(t -> {
+            int place = t.item().cues().indexOf(cue);
+            int standbyPlace = place >= 0 ? place : comesLater(cue, t) ? Integer.MAX_VALUE : 0;
+            t.takeBefore(standbyPlace).forEach(l -> land(l, now));
+        });
+    }
+
+    private boolean comesLater(PlannedCue cue, Transport transport) {
+        return plan.cues().indexOf(cue)
+                > plan.cues().indexOf(last(transport.item().cues()));
+    }
+
+    private static PlannedCue last(List<PlannedCue> cues) {
+        return cues.get(cues.size() - 1);
     }
 
     private void firePending(long due) {
@@ -162,6 +257,9 @@ public final class Performer {
         int i = index;
         begin(plan.cues().get(i), due);
         fire(plan.cues().get(i), due);
+        if (plan.cues().get(i).atNanos().isPresent()) {
+            return;
+        }
         i++;
         while (i < plan.cues().size() && plan.cues().get(i).start() instanceof Start.WithPrevious) {
             fire(plan.cues().get(i), due);
@@ -169,32 +267,62 @@ public final class Performer {
         }
         if (i < plan.cues().size() && plan.cues().get(i).start() instanceof Start.AfterPrevious after) {
             await(plan.cues().get(i), due + after.delayMs() * 1_000_000L);
-        } else if (i < plan.cues().size() && lands(plan.cues().get(i))) {
-            await(plan.cues().get(i), began + plan.cues().get(i).atNanos().getAsLong());
         }
     }
 
-    /** The first cue of an item that is fired says when the item began; one at a beat, by where it stands. */
+    /**
+     * The first cue of an item that is fired says when the item began; one at a beat, by where it stands. An item that
+     * plays already goes on when one of its cues is fired by hand.
+     */
     private void begin(PlannedCue cue, long due) {
-        if (cue.item().id() != begunItem || cue.atNanos().isPresent()) {
-            begunItem = cue.item().id();
-            began = due - cue.atNanos().orElse(0);
+        boolean plays =
+                playing.map(t -> t.item().item().id() == cue.item().id()).orElse(false);
+        if (plays && cue.atNanos().isEmpty()) {
+            return;
         }
+        playing = plan.item(cue.item().id()).map(item -> {
+            Transport transport = new Transport(item, due - cue.atNanos().orElse(0));
+            if (cue.atNanos().isPresent()) {
+                transport.aheadOf(cue);
+            } else {
+                transport.locate(0, due);
+            }
+            return transport;
+        });
     }
 
-    private boolean lands(PlannedCue cue) {
-        return cue.item().id() == begunItem && cue.atNanos().isPresent();
+    private void doPlay(int itemId, long nanos) {
+        long now = clock.nanos();
+        Optional<PlannedItem> item = plan.item(itemId);
+        if (item.isEmpty()) {
+            return;
+        }
+        pending = Optional.empty();
+        stopped = false;
+        Transport transport = new Transport(item.get(), now - nanos);
+        transport.locate(nanos, now);
+        playing = Optional.of(transport);
+        List<PlannedCue> cues = item.get().cues();
+        int first = cues.isEmpty() ? -1 : plan.indexOf(cues.get(0).cueId());
+        if (nanos == 0 && first >= 0 && cues.get(0).byHand()) {
+            fireFrom(first, now);
+        }
+        int after = cues.isEmpty() ? standby : plan.byHandFrom(first + 1);
+        standby = after;
     }
 
     private void await(PlannedCue cue, long due) {
-        long untilDueMicros = (due - clock.nanos()) / 1000;
-        pending = Optional.of(new Standing.Pending(cue, due, clock.epochMicros() + untilDueMicros));
+        pending = Optional.of(new Standing.Pending(cue, due, epochMicros(due)));
+    }
+
+    private long epochMicros(long nanos) {
+        return clock.epochMicros() + (nanos - clock.nanos()) / 1000;
     }
 
     private void fire(PlannedCue cue, long due) {
         stopped = false;
-        String cause = "cue " + cue.number();
-        cue.calls().forEach(call -> make(call, due, cause));
+        String cause = "cue " + cue.label();
+        cue.calls().forEach(call -> make(call, due + Math.max(0, call.afterNanos()), cause));
         last = Optional.of(new Standing.Fired(cue, clock.epochMicros()));
     }
 
@@ -208,11 +336,15 @@ public final class Performer {
             long at = due + timed.atMs() * 1_000_000L;
             outbox.send(new Sending(call.deviceId(), timed.message(), at, cause));
         }
+        motions.set(call);
+        call.motion().ifPresent(m -> motions.begin(m, due, cause));
     }
 
     private void doStopAll() {
         long now = clock.nanos();
         pending = Optional.empty();
+        playing = Optional.empty();
+        motions.halt(now);
         outbox.clear();
         for (int deviceId : Set.copyOf(going)) {
             Optional.ofNullable(plan.resting().get(deviceId)).ifPresent(call -> make(call, now, "stop all"));
@@ -225,6 +357,10 @@ public final class Performer {
         int place = changed.indexOf(standbyId);
         boolean wasEmpty = plan.cues().isEmpty();
         plan = changed;
+        playing = playing.flatMap(t -> changed.item(t.item().item().id()).map(item -> {
+            t.adopt(item, clock.nanos());
+            return t;
+        }));
         if (place >= 0) {
             standby = place;
         } else {
@@ -240,6 +376,28 @@ public final class Performer {
     }
 
     private Standing snapshot() {
-        return new Standing(plan, standby, last, pending, stopped);
+        Optional<Standing.Pending> coming = pending;
+        Optional<Landing> strike = playing.filter(t -> !t.paused()).flatMap(Transport::nextStrike);
+        if (strike.isPresent()) {
+            long due = playing.orElseThrow().dueAt(strike.get().nanos());
+            if (pending.isEmpty() || due < pending.get().dueNanos()) {
+                coming = Optional.of(new Standing.Pending(strike.get().cue(), due, epochMicros(due)));
+            }
+        }
+        return new Standing(plan, standby, last, coming, playing.map(this::played), stopped);
+    }
+
+    private Standing.Playing played(Transport t) {
+        long now = clock.nanos();
+        boolean inVamp =
+                t.vamp().isPresent() && t.position(now) >= t.vamp().get().fromNanos();
+        return new Standing.Playing(
+                t.item(),
+                t.position(now),
+                clock.epochMicros(),
+                t.paused(),
+                inVamp ? t.vamp().map(PlannedItem.VampSpan::vamp) : Optional.empty(),
+                t.pass(),
+                t.released());
     }
 }

@@ -1,32 +1,128 @@
 package underbaton.core.plan;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import underbaton.core.cue.Call;
+import underbaton.core.midi.ChannelMessage.BankProgram;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOff;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Message;
 import underbaton.core.rig.Amount;
+import underbaton.core.rig.Argument;
+import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Speech.Timed;
+import underbaton.core.rig.Utterance;
 
 /**
  * A call with everything that is needed to make it.
  *
- * @param phrase its name, with the amount of the call
- * @param messages on the device's own channels, with the time of each since the call, in that order
+ * @param phrase what its cell says
+ * @param messages on the device's own channels, with the time of each since the call, in that order; none where the
+ *     control moves
+ * @param motion how a control moves, where it does
+ * @param levels where each control stands after the messages, 0–127
+ * @param afterNanos when it is made, since its cue's moment; below 0 for before
+ * @param leadNanos how early its device must be told
  */
-public record PlannedCall(int deviceId, int phraseId, String phrase, Effect effect, List<Timed> messages) {
+public record PlannedCall(
+        int deviceId,
+        int phraseId,
+        String phrase,
+        Effect effect,
+        List<Timed> messages,
+        Optional<PlannedMotion> motion,
+        Map<Control, Double> levels,
+        long afterNanos,
+        long leadNanos) {
+
+    private static final int PROGRAM = 0;
+    private static final int CONTROL = 1;
+    private static final int NOTE = 2;
 
     public static PlannedCall of(Device device, Phrase phrase, Optional<Amount> amount) {
+        List<Timed> messages = device.messagesFor(phrase, amount);
         return new PlannedCall(
                 device.id(),
                 phrase.id(),
                 device.tell(phrase, amount),
                 phrase.effect(),
-                device.messagesFor(phrase, amount));
+                messages,
+                Optional.empty(),
+                levels(device, phrase, amount, messages),
+                0,
+                device.leadMs() * 1_000_000L);
     }
 
     /** A phrase with no blank, or with the smallest amount in it. */
     public static PlannedCall of(Device device, Phrase phrase) {
         return of(device, phrase, Optional.empty());
+    }
+
+    private static Map<Control, Double> levels(
+            Device device, Phrase phrase, Optional<Amount> amount, List<Timed> messages) {
+        Map<Control, Double> levels = new HashMap<>();
+        for (Timed timed : messages) {
+            if (timed.message() instanceof ControlChange change) {
+                levels.put(Control.of(device.id(), change), (double) change.value());
+            }
+        }
+        Optional<Message> open = open(device, phrase);
+        if (open.isPresent() && amount.orElse(null) instanceof Amount.Measure measure) {
+            Argument argument = phrase.argument().orElseThrow();
+            levels.put(Control.of(device.id(), open.get()), argument.exact(measure.value(), device.levels()));
+        }
+        return Map.copyOf(levels);
+    }
+
+    /** The message of a phrase that its argument fills, on the device's channel. */
+    static Optional<Message> open(Device device, Phrase phrase) {
+        return phrase.says().on().stream().filter(Utterance::open).findFirst().map(u -> u.message()
+                .shiftedTo(device.channel()));
+    }
+
+    /** The call with its control moved by the motion instead of set at once. */
+    PlannedCall moving(Call call, Device device, PlannedMotion planned) {
+        return new PlannedCall(
+                deviceId,
+                phraseId,
+                call.tell(device),
+                effect,
+                List.of(),
+                Optional.of(planned),
+                Map.of(),
+                afterNanos,
+                leadNanos);
+    }
+
+    PlannedCall after(long nanos, String said) {
+        return new PlannedCall(deviceId, phraseId, said, effect, messages, motion, levels, nanos, leadNanos);
+    }
+
+    /** Since the cue's moment, when it must leave to be in time. */
+    long leavesNanos() {
+        return afterNanos - leadNanos;
+    }
+
+    /** Within one instant a device gets programs first, then controls, then notes. */
+    int rank() {
+        if (messages.isEmpty()) {
+            return CONTROL;
+        }
+        Message first = messages.get(0).message();
+        if (first instanceof ProgramChange || first instanceof BankProgram) {
+            return PROGRAM;
+        }
+        return first instanceof NoteOn || first instanceof NoteOff ? NOTE : CONTROL;
+    }
+
+    boolean isProgram() {
+        return rank() == PROGRAM;
     }
 }

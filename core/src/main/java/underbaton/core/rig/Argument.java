@@ -210,15 +210,27 @@ public record Argument(Unit unit, double least, double most) {
 
     // ---- amounts on the wire
 
-    /** The message with the amount in its blank. */
-    Message fill(Message open, Amount amount, Levels levels) {
+    /**
+     * The message with the amount in its blank.
+     *
+     * @param open whose value, or last OSC argument, is the blank
+     */
+    public Message fill(Message open, Amount amount, Levels levels) {
         if (open instanceof OscMessage osc) {
             List<Object> arguments = osc.arguments();
             List<Object> filled = new ArrayList<>(arguments.subList(0, arguments.size() - 1));
             filled.add(oscValue(amount));
             return new OscMessage(osc.address(), filled);
         }
-        int value = amount instanceof Amount.Measure m ? wire(m.value(), levels) : 0;
+        return withValue(open, amount instanceof Amount.Measure m ? wire(m.value(), levels) : 0);
+    }
+
+    /**
+     * A MIDI message with another value.
+     *
+     * @param value 0–127
+     */
+    public static Message withValue(Message open, int value) {
         if (open instanceof NoteOn m) {
             return new NoteOn(m.channel(), m.note(), value);
         } else if (open instanceof ControlChange m) {
@@ -246,17 +258,41 @@ public record Argument(Unit unit, double least, double most) {
     }
 
     private int wire(double amount, Levels levels) {
-        double value =
-                switch (unit) {
-                    case VALUE -> amount;
-                    case PER_CENT -> amount / 100 * FULL;
-                    case DECIBELS -> levels.value(amount);
-                    case PAN -> CENTRE + amount / 100 * (amount < 0 ? CENTRE : FULL - CENTRE);
-                    case SECONDS -> (amount - least) / (most - least) * FULL;
-                    case SWITCH -> amount * FULL;
-                    case TEXT -> 0;
-                };
-        return (int) Math.round(value);
+        return (int) Math.round(exact(amount, levels));
+    }
+
+    /**
+     * An amount on the wire's scale, not yet rounded to one of its values.
+     *
+     * @return 0–127
+     */
+    public double exact(double amount, Levels levels) {
+        return switch (unit) {
+            case VALUE -> amount;
+            case PER_CENT -> amount / 100 * FULL;
+            case DECIBELS -> levels.exact(amount);
+            case PAN -> CENTRE + amount / 100 * (amount < 0 ? CENTRE : FULL - CENTRE);
+            case SECONDS -> (amount - least) / (most - least) * FULL;
+            case SWITCH -> amount * FULL;
+            case TEXT -> 0;
+        };
+    }
+
+    /**
+     * The other way round: the amount that stands at a place of the wire's scale.
+     *
+     * @param exact 0–127
+     */
+    public double amountAt(double exact, Levels levels) {
+        return switch (unit) {
+            case VALUE -> exact;
+            case PER_CENT -> exact * 100 / FULL;
+            case DECIBELS -> levels.decibels(exact);
+            case PAN -> (exact - CENTRE) * 100 / (exact < CENTRE ? CENTRE : FULL - CENTRE);
+            case SECONDS -> least + exact / FULL * (most - least);
+            case SWITCH -> exact / FULL;
+            case TEXT -> 0;
+        };
     }
 
     /** Per cent as 0–1 and pan as −1–1, as floats; values and switches whole; decibels and seconds as they are. */

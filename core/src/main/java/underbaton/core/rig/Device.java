@@ -13,6 +13,7 @@ import underbaton.core.rig.Speech.Timed;
  * @param id unique in the show
  * @param channel 0–15, the machine's first MIDI channel
  * @param leadMs how early it must be told to be in time, 0–10,000 ms
+ * @param settleMs how long it is busy with a program before it hears the next message, 0–10,000 ms
  * @param levels how its faders' values stand for decibels
  * @param list how the machine's own list is numbered, if it has one
  * @param phrases its phrasebook; those of the list stand in the machine's own order and get their numbers from it
@@ -25,6 +26,7 @@ public record Device(
         int channel,
         Numbering numbering,
         int leadMs,
+        int settleMs,
         Levels levels,
         Optional<PositionList> list,
         List<Phrase> phrases) {
@@ -36,6 +38,9 @@ public record Device(
         }
         if (leadMs < 0 || leadMs > 10_000) {
             throw new Refusal("lead", "A lead is 0 to 10,000 ms, not " + leadMs + ".");
+        }
+        if (settleMs < 0 || settleMs > 10_000) {
+            throw new Refusal("settle", "A machine settles in 0 to 10,000 ms, not " + settleMs + ".");
         }
         phrases = numbered(list, phrases);
     }
@@ -50,7 +55,18 @@ public record Device(
             Numbering numbering,
             int leadMs,
             List<Phrase> phrases) {
-        this(id, name, department, connection, channel, numbering, leadMs, Levels.PUBLISHED, Optional.empty(), phrases);
+        this(
+                id,
+                name,
+                department,
+                connection,
+                channel,
+                numbering,
+                leadMs,
+                0,
+                Levels.PUBLISHED,
+                Optional.empty(),
+                phrases);
     }
 
     /** The number of a listed phrase is its place among the listed ones, whatever happened before. */
@@ -76,7 +92,8 @@ public record Device(
 
     /** The same machine with its list numbered in another way, or with none: then its phrases keep what they say. */
     public Device withList(Optional<PositionList> newList) {
-        return new Device(id, name, department, connection, channel, numbering, leadMs, levels, newList, phrases);
+        return new Device(
+                id, name, department, connection, channel, numbering, leadMs, settleMs, levels, newList, phrases);
     }
 
     /**
@@ -95,23 +112,30 @@ public record Device(
     }
 
     public Device withPhrases(List<Phrase> newPhrases) {
-        return new Device(id, name, department, connection, channel, numbering, leadMs, levels, list, newPhrases);
+        return new Device(
+                id, name, department, connection, channel, numbering, leadMs, settleMs, levels, list, newPhrases);
     }
 
     public Device withNumbering(Numbering other) {
-        return new Device(id, name, department, connection, channel, other, leadMs, levels, list, phrases);
+        return new Device(id, name, department, connection, channel, other, leadMs, settleMs, levels, list, phrases);
     }
 
     public Device withLevels(Levels other) {
-        return new Device(id, name, department, connection, channel, numbering, leadMs, other, list, phrases);
+        return new Device(id, name, department, connection, channel, numbering, leadMs, settleMs, other, list, phrases);
     }
 
     public Device withConnection(Connection other) {
-        return new Device(id, name, department, other, channel, numbering, leadMs, levels, list, phrases);
+        return new Device(id, name, department, other, channel, numbering, leadMs, settleMs, levels, list, phrases);
+    }
+
+    public Device withTiming(int newLeadMs, int newSettleMs) {
+        return new Device(
+                id, name, department, connection, channel, numbering, newLeadMs, newSettleMs, levels, list, phrases);
     }
 
     public Device withId(int newId) {
-        return new Device(newId, name, department, connection, channel, numbering, leadMs, levels, list, phrases);
+        return new Device(
+                newId, name, department, connection, channel, numbering, leadMs, settleMs, levels, list, phrases);
     }
 
     public Optional<Phrase> phrase(int phraseId) {

@@ -92,6 +92,14 @@ public record Levels(List<Point> points) {
         return points.isEmpty() ? 0 : points.get(points.size() - 1).decibels;
     }
 
+    /** The level nearest to silence from which a fade can start or at which it can end before it falls silent, in dB. */
+    public double quietest() {
+        if (points.isEmpty()) {
+            return decibels(0.5);
+        }
+        return points.get(lowest() == Double.NEGATIVE_INFINITY ? 1 : 0).decibels;
+    }
+
     /**
      * The value that gives a level.
      *
@@ -99,6 +107,15 @@ public record Levels(List<Point> points) {
      * @throws Refusal when the scale does not reach it
      */
     public int value(double decibels) {
+        return (int) Math.round(exact(decibels));
+    }
+
+    /**
+     * As {@link #value}, before it is rounded.
+     *
+     * @return 0–127
+     */
+    public double exact(double decibels) {
         if (decibels > highest() || decibels < lowest()) {
             throw new Refusal(
                     "level",
@@ -106,7 +123,7 @@ public record Levels(List<Point> points) {
                             + ".");
         }
         if (points.isEmpty()) {
-            return (int) Math.round(FULL * Math.pow(10, decibels / 40));
+            return FULL * Math.pow(10, decibels / 40);
         }
         int above = 0;
         while (points.get(above).decibels < decibels) {
@@ -124,7 +141,7 @@ public record Levels(List<Point> points) {
                             + "take one of these two.");
         }
         double part = (decibels - low.decibels) / (high.decibels - low.decibels);
-        return (int) Math.round(low.value + part * (high.value - low.value));
+        return low.value + part * (high.value - low.value);
     }
 
     /**
@@ -133,9 +150,9 @@ public record Levels(List<Point> points) {
      * @param value 0–127
      * @return dB, −∞ to +99
      */
-    public double decibels(int value) {
+    public double decibels(double value) {
         if (points.isEmpty()) {
-            return value == 0 ? Double.NEGATIVE_INFINITY : 40 * Math.log10((double) value / FULL);
+            return value <= 0 ? Double.NEGATIVE_INFINITY : 40 * Math.log10(value / FULL);
         }
         if (value <= points.get(0).value) {
             return lowest();
@@ -149,7 +166,7 @@ public record Levels(List<Point> points) {
         if (value >= high.value || low.decibels == Double.NEGATIVE_INFINITY) {
             return value >= high.value ? high.decibels : low.decibels;
         }
-        double part = (double) (value - low.value) / (high.value - low.value);
+        double part = (value - low.value) / (high.value - low.value);
         return low.decibels + part * (high.decibels - low.decibels);
     }
 

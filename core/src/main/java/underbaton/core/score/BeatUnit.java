@@ -20,6 +20,16 @@ public enum BeatUnit {
         this.ticks = ticks;
     }
 
+    /** @param words of one of them */
+    static BeatUnit of(String words) {
+        for (BeatUnit unit : values()) {
+            if (unit.words.equals(words)) {
+                return unit;
+            }
+        }
+        throw new IllegalArgumentException(words);
+    }
+
     public String words() {
         return words;
     }

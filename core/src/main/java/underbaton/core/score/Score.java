@@ -1,58 +1,144 @@
 package underbaton.core.score;
 
-import java.math.BigDecimal;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
-import java.util.StringJoiner;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.BarMap.MeterMark;
 
 /**
- * A song in bars and beats: meters, tempi, holds and sections.
- *
- * <p>It is written a line a place, the place first: {@code 1 4/4}, {@code 1 quarter = 120}, {@code 9 A Verse 1}, {@code 17
- * dotted quarter = 72 over 2 bars}, {@code 40:3 hold 2 s}, {@code pick-up 1 quarter}. Without a line for it, bar 1 has 4/4
- * and quarter = 120.
+ * A song in bars and beats: meters, tempi, holds, sections, vamps and film slots. Written as {@link ScoreText} says.
  *
  * @param pickUpTicks length of the pick-up before bar 1; 0 for none
  * @param meters the first at bar 1
- * @param tempi the first at tick 0
+ * @param tempi the first at tick 0; those of the films are not among them
  * @param sections in the order of their bars
+ * @param vamps none within another
+ * @param films slots with a tempo of their own; they may overlap what is around them, see {@link #overlaps}
+ * @param lastBar the last bar; 0 when nobody has said
  */
 public record Score(
-        int pickUpTicks, List<MeterMark> meters, List<TempoMark> tempi, List<Hold> holds, List<Section> sections) {
-
-    /**
-     * A part of a song, from its bar to the next one's.
-     *
-     * @param bar 1 for the first whole bar
-     * @param letter the rehearsal letter, one or two characters
-     */
-    public record Section(int bar, String letter, String name) {}
-
-    private static final int MOST_LINES = 1000;
-    private static final Pattern PICK_UP = Pattern.compile("pick-?up (\\d{1,2}) (half|quarter|eighth|sixteenth)s?");
-    private static final Pattern PLACE = Pattern.compile("(\\d{1,4})(?::(\\d{1,2})(?::(\\d{1,4}))?)?\\s+(.+)");
-    private static final Pattern TEMPO = Pattern.compile(
-            "(half|dotted quarter|quarter|dotted eighth|eighth|sixteenth)\\s*=\\s*(\\d{1,3}(?:\\.\\d{1,3})?)(?: over (\\d{1,3}) bars?)?");
-    private static final Pattern HOLD = Pattern.compile("hold (\\d{1,3}(?:\\.\\d{1,3})?) ?s");
-    private static final Pattern SECTION = Pattern.compile("([A-Z][A-Z0-9]?)(?: (.{1,60}))?");
+        int pickUpTicks,
+        List<MeterMark> meters,
+        List<TempoMark> tempi,
+        List<Hold> holds,
+        List<Section> sections,
+        List<Vamp> vamps,
+        List<Film> films,
+        int lastBar) {
 
     public Score {
         meters = List.copyOf(meters);
         tempi = List.copyOf(tempi);
         holds = List.copyOf(holds);
-        sections = List.copyOf(sections);
-        // Both refuse what cannot be.
-        new BarMap(pickUpTicks, meters);
-        new TempoMap(tempi, holds);
+        sections =
+                sections.stream().sorted(Comparator.comparingInt(Section::bar)).toList();
+        vamps = vamps.stream().sorted(Comparator.comparingInt(Vamp::bar)).toList();
+        films = films.stream().sorted(Comparator.comparingInt(Film::bar)).toList();
+        requireFitting(sections);
+        requireApart(vamps);
+        BarMap bars = new BarMap(pickUpTicks, meters);
+        new TempoMap(withFilms(bars, tempi, films), holds);
+    }
+
+    private static void requireFitting(List<Section> sections) {
+        Set<Integer> bars = new HashSet<>();
+        Set<String> letters = new HashSet<>();
+        for (Section section : sections) {
+            if (!bars.add(section.bar())) {
+                throw new Refusal("section", "Two sections begin at bar " + section.bar() + "; keep one of them.");
+            }
+            if (!letters.add(section.letter())) {
+                throw new Refusal(
+                        "section", "Two sections are lettered " + section.letter() + "; give one another letter.");
+            }
+        }
+        for (Section section : sections) {
+            section.as().ifPresent(letter -> {
+                Section of = sections.stream()
+                        .filter(s -> s.letter().equals(letter))
+                        .findFirst()
+                        .orElseThrow(() -> new Refusal(
+                                "section",
+                                "Section " + section.letter() + " is “as " + letter + "”, but there is no section "
+                                        + letter + "."));
+                if (of.as().isPresent()) {
+                    throw new Refusal(
+                            "section",
+                            "Section " + letter + " is itself another again; write “as "
+                                    + of.as().get() + "”.");
+                }
+            });
+        }
+    }
+
+    private static void requireApart(List<Vamp> vamps) {
+        for (int i = 1; i < vamps.size(); i++) {
+            if (vamps.get(i).bar() < vamps.get(i - 1).after()) {
+                throw new Refusal(
+                        "vamp",
+                        "The vamps at bars " + vamps.get(i - 1).bar() + " and "
+                                + vamps.get(i).bar() + " run into each other; move one of them.");
+            }
+        }
+    }
+
+    /** The tempi with those of the films: each slot begins with its own and ends, at a barline, with the one outside. */
+    private static List<TempoMark> withFilms(BarMap bars, List<TempoMark> tempi, List<Film> films) {
+        List<TempoMark> all = new ArrayList<>(tempi);
+        for (Film film : films) {
+            long start = bars.tickOfBar(film.bar());
+            long end = slotEnd(bars, film);
+            for (TempoMark mark : tempi) {
+                boolean runsIn = mark.tick() + mark.overTicks() > start && mark.tick() < start;
+                if (mark.tick() >= start && mark.tick() < end && mark.tick() > 0 || runsIn) {
+                    throw new Refusal(
+                            "tempo",
+                            "“" + mark.tempo() + "” at bar "
+                                    + bars.position(mark.tick()).bar()
+                                    + " lies in the film from bar " + film.bar() + " to "
+                                    + (bars.position(end).bar() - 1)
+                                    + ", which keeps a tempo of its own; put it outside, or write the film “at "
+                                    + mark.tempo() + "”.");
+                }
+            }
+            boolean covered = films.stream()
+                    .anyMatch(f -> f != film && bars.tickOfBar(f.bar()) <= start && slotEnd(bars, f) > start);
+            if (!covered) {
+                all.removeIf(m -> m.tick() == start);
+                all.add(TempoMark.at(start, film.tempo()));
+            }
+            boolean goesOn =
+                    films.stream().anyMatch(f -> f != film && bars.tickOfBar(f.bar()) <= end && slotEnd(bars, f) > end);
+            if (!goesOn && all.stream().noneMatch(m -> m.tick() == end)) {
+                all.add(TempoMark.at(end, standing(tempi, start)));
+            }
+        }
+        return all;
+    }
+
+    private static Tempo standing(List<TempoMark> tempi, long tick) {
+        return tempi.stream()
+                .filter(m -> m.tick() <= tick)
+                .max(Comparator.comparingLong(TempoMark::tick))
+                .map(TempoMark::tempo)
+                .orElse(Film.USUAL);
+    }
+
+    /** The first barline at or behind the end of a film. */
+    private static long slotEnd(BarMap bars, Film film) {
+        long end = bars.tickOfBar(film.bar()) + film.ticks();
+        Position last = bars.position(end);
+        long barline = bars.tickOfBar(last.bar());
+        return barline == end ? end : bars.tickOfBar(last.bar() + 1);
     }
 
     /** The maps of a score, made once for many questions. */
-    public record Times(BarMap bars, TempoMap tempi) {
+    public record Times(Score score, BarMap bars, TempoMap tempi) {
 
         /**
          * @return ns since the start of the item
@@ -61,6 +147,58 @@ public record Score(
         public long nanos(Position position) {
             return tempi.nanos(bars.tick(position));
         }
+
+        /** @return ns since the start of the item at which a bar begins */
+        public long nanosOfBar(int bar) {
+            return tempi.nanos(bars.tickOfBar(bar));
+        }
+
+        /** The tick at which a film is over, whatever tempo or hold stands in its slot. */
+        public long endOf(Film film) {
+            return tempi.tick(nanosOfBar(film.bar()) + film.millis() * 1_000_000L);
+        }
+
+        /** The tick at which a section ends: where the next one begins, or at the end of the score. */
+        public long endOf(Section section) {
+            return score.sections().stream()
+                    .filter(s -> s.bar() > section.bar())
+                    .findFirst()
+                    .map(s -> bars.tickOfBar(s.bar()))
+                    .orElseGet(() -> bars.tickOfBar(score.endBar() + 1));
+        }
+    }
+
+    /**
+     * Something that begins while a film still runs.
+     *
+     * @param what “C Chorus”, or the name of the next film
+     * @param bar where it begins
+     * @param leftMillis how much of the film is still to come then, ms
+     */
+    public record Overlap(Film film, String what, int bar, long leftMillis) {}
+
+    /** What has been drawn into the slots of the films. */
+    public List<Overlap> overlaps() {
+        Times times = read();
+        List<Overlap> found = new ArrayList<>();
+        for (Film film : films) {
+            sections.forEach(s -> overlap(times, film, s.bar(), ("section " + s.letter() + " " + s.name()).strip())
+                    .ifPresent(found::add));
+            films.stream().filter(f -> f != film).forEach(f -> overlap(
+                            times, film, f.bar(), ("film " + f.name()).strip())
+                    .ifPresent(found::add));
+            vamps.forEach(v -> overlap(times, film, v.bar(), "the vamp").ifPresent(found::add));
+        }
+        return found;
+    }
+
+    private static Optional<Overlap> overlap(Times times, Film film, int bar, String what) {
+        long at = times.nanosOfBar(bar);
+        long from = times.nanosOfBar(film.bar());
+        long to = from + film.millis() * 1_000_000L;
+        return bar > film.bar() && at < to
+                ? Optional.of(new Overlap(film, what, bar, (to - at + 999_999) / 1_000_000))
+                : Optional.empty();
     }
 
     public BarMap bars() {
@@ -68,7 +206,8 @@ public record Score(
     }
 
     public Times read() {
-        return new Times(bars(), new TempoMap(tempi, holds));
+        BarMap bars = bars();
+        return new Times(this, bars, new TempoMap(withFilms(bars, tempi, films), holds));
     }
 
     /**
@@ -81,127 +220,41 @@ public record Score(
         return read().nanos(position);
     }
 
+    public Optional<Section> section(String letter) {
+        return sections.stream().filter(s -> s.letter().equals(letter)).findFirst();
+    }
+
+    /** The last bar: the one that was said, or else the last that anything of the score touches. */
+    public int endBar() {
+        if (lastBar > 0) {
+            return lastBar;
+        }
+        BarMap bars = bars();
+        return Stream.of(
+                        meters.stream().map(MeterMark::bar),
+                        tempi.stream().map(t -> bars.position(t.tick() + t.overTicks())
+                                .bar()),
+                        holds.stream().map(h -> bars.position(h.tick()).bar()),
+                        sections.stream().map(s -> s.bar() + 7),
+                        vamps.stream().map(v -> v.after() - 1),
+                        films.stream()
+                                .map(f -> bars.position(slotEnd(bars, f) - 1).bar()))
+                .flatMap(s -> s)
+                .max(Integer::compare)
+                .orElse(1);
+    }
+
+    public Score withSections(List<Section> changed) {
+        return new Score(pickUpTicks, meters, tempi, holds, changed, vamps, films, lastBar);
+    }
+
     /** @throws Refusal naming the line that cannot be read */
     public static Score of(String typed) {
-        List<String> lines =
-                typed.lines().map(String::strip).filter(l -> !l.isEmpty()).toList();
-        if (lines.size() > MOST_LINES) {
-            throw new Refusal("score", "A score has at most " + MOST_LINES + " lines.");
-        }
-        return new Reading(lines).score();
+        return ScoreText.read(typed);
     }
 
     @Override
     public String toString() {
-        BarMap bars = bars();
-        StringJoiner text = new StringJoiner("\n");
-        if (pickUpTicks > 0) {
-            int sixteenths = pickUpTicks / BeatUnit.SIXTEENTH.ticks();
-            text.add(
-                    pickUpTicks % BeatUnit.QUARTER_TICKS == 0
-                            ? "pick-up " + pickUpTicks / BeatUnit.QUARTER_TICKS + " quarter"
-                            : "pick-up " + sixteenths + " sixteenth");
-        }
-        meters.forEach(m -> text.add(m.bar() + " " + m.meter()));
-        for (TempoMark mark : tempi) {
-            Position from = bars.position(mark.tick());
-            int last = bars.position(mark.tick() + mark.overTicks()).bar();
-            String over = mark.overTicks() == 0 ? "" : " over " + (last - from.bar()) + " bars";
-            text.add((mark.tick() == 0 ? "1" : place(from)) + " " + mark.tempo() + over);
-        }
-        holds.forEach(h -> text.add(place(bars.position(h.tick())) + " hold " + seconds(h.millis()) + " s"));
-        sections.forEach(s -> text.add(s.bar() + " " + (s.letter() + " " + s.name()).strip()));
-        return text.toString();
-    }
-
-    private static String place(Position p) {
-        return p.beat() == 1 && p.tick() == 0 ? Integer.toString(p.bar()) : p.toString();
-    }
-
-    private static String seconds(int millis) {
-        return BigDecimal.valueOf(millis, 3).stripTrailingZeros().toPlainString();
-    }
-
-    /** Lines of a score, read in two goes: bars must be known before the places in them. */
-    private static final class Reading {
-        private final List<String> lines;
-        private int pickUp;
-        private final List<MeterMark> meters = new ArrayList<>();
-        private final List<TempoMark> tempi = new ArrayList<>();
-        private final List<Hold> holds = new ArrayList<>();
-        private final List<Section> sections = new ArrayList<>();
-
-        Reading(List<String> lines) {
-            this.lines = lines;
-        }
-
-        Score score() {
-            lines.forEach(this::readBars);
-            if (meters.stream().noneMatch(m -> m.bar() == 1)) {
-                meters.add(0, new MeterMark(1, Meter.COMMON));
-            }
-            BarMap bars = new BarMap(pickUp, meters);
-            lines.forEach(line -> readPlaced(line, bars));
-            if (tempi.stream().noneMatch(t -> t.tick() == 0)) {
-                tempi.add(0, TempoMark.at(0, Tempo.quarters(120)));
-            }
-            return new Score(pickUp, meters, tempi, holds, sections);
-        }
-
-        private void readBars(String line) {
-            Matcher pick = PICK_UP.matcher(line.toLowerCase(Locale.ROOT));
-            Matcher placed = PLACE.matcher(line);
-            if (pick.matches()) {
-                pickUp = Integer.parseInt(pick.group(1)) * unit(pick.group(2)).ticks();
-            } else if (placed.matches() && placed.group(4).matches("\\d+\\s*/\\s*\\d+")) {
-                meters.add(new MeterMark(Integer.parseInt(placed.group(1)), Meter.of(placed.group(4))));
-            }
-        }
-
-        private void readPlaced(String line, BarMap bars) {
-            Matcher placed = PLACE.matcher(line);
-            if (PICK_UP.matcher(line.toLowerCase(Locale.ROOT)).matches()) {
-                return;
-            }
-            if (!placed.matches()) {
-                throw unread(line);
-            }
-            int bar = Integer.parseInt(placed.group(1));
-            int beat = placed.group(2) == null ? 1 : Integer.parseInt(placed.group(2));
-            int within = placed.group(3) == null ? 0 : Integer.parseInt(placed.group(3));
-            long tick = bar == 1 && placed.group(2) == null ? 0 : bars.tick(new Position(bar, beat, within));
-            String says = placed.group(4).strip();
-            Matcher tempo = TEMPO.matcher(says.toLowerCase(Locale.ROOT));
-            Matcher hold = HOLD.matcher(says.toLowerCase(Locale.ROOT));
-            Matcher section = SECTION.matcher(says);
-            if (tempo.matches()) {
-                long over = tempo.group(3) == null ? 0 : bars.tickOfBar(bar + Integer.parseInt(tempo.group(3))) - tick;
-                Tempo speed = Tempo.of(unit(tempo.group(1)), Double.parseDouble(tempo.group(2)));
-                tempi.add(new TempoMark(tick, speed, over));
-            } else if (hold.matches()) {
-                long place = bars.tick(new Position(bar, beat, within));
-                holds.add(new Hold(place, (int) Math.round(Double.parseDouble(hold.group(1)) * 1000)));
-            } else if (section.matches() && placed.group(2) == null) {
-                sections.add(new Section(bar, section.group(1), section.group(2) == null ? "" : section.group(2)));
-            } else if (!says.matches("\\d+\\s*/\\s*\\d+")) {
-                throw unread(line);
-            }
-        }
-
-        private static BeatUnit unit(String words) {
-            for (BeatUnit unit : BeatUnit.values()) {
-                if (unit.words().equals(words)) {
-                    return unit;
-                }
-            }
-            throw new IllegalArgumentException(words);
-        }
-
-        private static Refusal unread(String line) {
-            return new Refusal(
-                    "score",
-                    "“" + line + "” cannot be read; write the bar and then what stands there: 1 4/4, 1 quarter = 120, "
-                            + "9 A Verse 1, 17 quarter = 96 over 2 bars, 40:3 hold 2 s.");
-        }
+        return ScoreText.write(this);
     }
 }

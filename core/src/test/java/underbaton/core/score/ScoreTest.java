@@ -28,7 +28,7 @@ class ScoreTest {
         Score score = Score.of(SONG);
         assertThat(score).hasToString(SONG);
         assertThat(Score.of(score.toString())).isEqualTo(score);
-        assertThat(score.sections()).extracting(Score.Section::letter).containsExactly("I", "A", "B2");
+        assertThat(score.sections()).extracting(Section::letter).containsExactly("I", "A", "B2");
         assertThat(score.tempi().get(2).overTicks()).isEqualTo(2 * 2880);
     }
 

@@ -81,7 +81,7 @@ class TempoMapTest {
     }
 
     private static Tempo randomTempo(Random random) {
-        return new Tempo(BeatUnit.values()[random.nextInt(6)], 30_000 + random.nextInt(270_000));
+        return new Tempo(BeatUnit.values()[random.nextInt(6)], 30_000_000 + random.nextInt(270_000_000));
     }
 
     private static TempoMap randomMap(Random random) {

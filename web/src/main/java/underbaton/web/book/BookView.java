@@ -36,15 +36,14 @@ public record BookView(Show show, List<ItemRows> items, long cueCount) {
     }
 
     static BookView of(Show show) {
-        List<Map<Integer, PlannedCall>> states = Held.in(Planner.plan(show)).states();
+        Held held = Held.in(Planner.plan(show));
         List<ItemRows> items = new ArrayList<>();
-        int index = 0;
         Map<Integer, PlannedCall> before = Map.of();
         for (Item item : show.items()) {
             Map<Integer, PlannedCall> atStart = before;
             List<CueRow> rows = new ArrayList<>();
             for (Cue cue : item.cues()) {
-                Map<Integer, PlannedCall> after = states.get(index++);
+                Map<Integer, PlannedCall> after = held.at(cue.id());
                 rows.add(new CueRow(
                         cue,
                         show.devices().stream()
@@ -79,7 +78,8 @@ public record BookView(Show show, List<ItemRows> items, long cueCount) {
     static String text(Show show, Cue cue, int deviceId) {
         Optional<Device> device = show.device(deviceId);
         return cue.callsFor(deviceId).stream()
-                .flatMap(c -> show.phrase(c).map(p -> device.orElseThrow().tell(p, c.amount())).stream())
+                .map(c -> c.tell(device.orElseThrow()))
+                .filter(told -> !told.isEmpty())
                 .collect(Collectors.joining(" + "));
     }
 }

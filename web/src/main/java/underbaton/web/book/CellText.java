@@ -10,6 +10,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
+import underbaton.core.score.Score;
 
 /**
  * Reads what is typed into a cell of the book.
@@ -33,12 +34,8 @@ record CellText(String column, String text) {
     /** A beat must be there before a cue can land on it. */
     private Start start(Cue cue, Show show) {
         Start start = Start.of(text);
-        if (start instanceof Start.AtPosition at) {
-            show.itemOf(cue.id())
-                    .flatMap(Item::score)
-                    .orElseThrow(() -> new Refusal(
-                            "cell", "This item has no bars yet; write its score first, behind the item’s name."))
-                    .nanos(at.position());
+        if (start instanceof Start.Landing landing) {
+            landing.nanos(show.itemOf(cue.id()).flatMap(Item::score).map(Score::read));
         }
         return start;
     }

@@ -124,6 +124,7 @@ final class DemoBook {
                 channel,
                 new Numbering(firstProgram, 0, -2),
                 lead,
+                0,
                 levels,
                 list,
                 List.of()));

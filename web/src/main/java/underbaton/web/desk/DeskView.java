@@ -60,7 +60,7 @@ public record DeskView(
                 standing.pending().map(p -> row(show, p.cue(), Optional.empty())),
                 standing.pending().map(p -> p.dueEpochMicros() / 1000).orElse(0L),
                 coming(show, cues, standing.standby() + 1, standby),
-                standby.map(c -> c.number().toString()).orElse(""),
+                standby.map(c -> c.label()).orElse(""),
                 next < cues.size() ? cues.get(next).number().toString() : "",
                 back < standing.standby() ? cues.get(back).number().toString() : "",
                 standing.stopped());

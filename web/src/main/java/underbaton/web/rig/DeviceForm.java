@@ -37,7 +37,8 @@ public record DeviceForm(
         String flats,
         String places,
         String levels,
-        String lead) {
+        String lead,
+        String settle) {
 
     private static final String MIDI = "midi";
     private static final String LOCAL = "local";
@@ -64,7 +65,8 @@ public record DeviceForm(
                 numbering.flats() ? "flats" : "sharps",
                 Integer.toString(numbering.firstPlace()),
                 device.levels().toString(),
-                Integer.toString(device.leadMs()));
+                Integer.toString(device.leadMs()),
+                Integer.toString(device.settleMs()));
     }
 
     /** The blanks of a machine that nobody has described yet. */
@@ -85,6 +87,7 @@ public record DeviceForm(
                 "sharps",
                 "1",
                 "",
+                "0",
                 "0");
     }
 
@@ -110,6 +113,7 @@ public record DeviceForm(
                 Numbering.wireChannel(Typed.number("channel", or(channel, "1"))),
                 numbering,
                 Typed.number("lead", or(lead, "0")),
+                Typed.number("settle", or(settle, "0")),
                 Levels.of(or(levels, "")),
                 old.flatMap(Device::list),
                 phrases);

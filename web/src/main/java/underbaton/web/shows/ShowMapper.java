@@ -38,10 +38,10 @@ interface ShowMapper {
 
     @Insert(
             """
-            INSERT INTO devices (show_id, id, place, name, department, wire, host, port, question, channel, first_program, bank_size, value_style, first_octave, flats, first_place, lead_ms, levels, list_kind, list_first)
-            VALUES (#{showId}, #{id}, #{place}, #{name}, #{department}, #{wire}, #{host}, #{port}, #{question}, #{channel}, #{firstProgram}, #{bankSize}, #{valueStyle}, #{firstOctave}, #{flats}, #{firstPlace}, #{leadMs}, #{levels}, #{listKind}, #{listFirst})
+            INSERT INTO devices (show_id, id, place, name, department, wire, host, port, question, channel, first_program, bank_size, value_style, first_octave, flats, first_place, lead_ms, settle_ms, levels, list_kind, list_first)
+            VALUES (#{showId}, #{id}, #{place}, #{name}, #{department}, #{wire}, #{host}, #{port}, #{question}, #{channel}, #{firstProgram}, #{bankSize}, #{valueStyle}, #{firstOctave}, #{flats}, #{firstPlace}, #{leadMs}, #{settleMs}, #{levels}, #{listKind}, #{listFirst})
             ON DUPLICATE KEY UPDATE
-            place = #{place}, name = #{name}, department = #{department}, wire = #{wire}, host = #{host}, port = #{port}, question = #{question}, channel = #{channel}, first_program = #{firstProgram}, bank_size = #{bankSize}, value_style = #{valueStyle}, first_octave = #{firstOctave}, flats = #{flats}, first_place = #{firstPlace}, lead_ms = #{leadMs}, levels = #{levels}, list_kind = #{listKind}, list_first = #{listFirst}""")
+            place = #{place}, name = #{name}, department = #{department}, wire = #{wire}, host = #{host}, port = #{port}, question = #{question}, channel = #{channel}, first_program = #{firstProgram}, bank_size = #{bankSize}, value_style = #{valueStyle}, first_octave = #{firstOctave}, flats = #{flats}, first_place = #{firstPlace}, lead_ms = #{leadMs}, settle_ms = #{settleMs}, levels = #{levels}, list_kind = #{listKind}, list_first = #{listFirst}""")
     void putDevice(DeviceRow row);
 
     @Delete("DELETE FROM devices WHERE show_id = #{showId} AND id = #{id}")
@@ -94,10 +94,10 @@ interface ShowMapper {
 
     @Insert(
             """
-            INSERT INTO calls (show_id, cue_id, place, device_id, phrase_id, amount)
-            VALUES (#{showId}, #{cueId}, #{place}, #{deviceId}, #{phraseId}, #{amount})
+            INSERT INTO calls (show_id, cue_id, place, device_id, phrase_id, amount, motion, late)
+            VALUES (#{showId}, #{cueId}, #{place}, #{deviceId}, #{phraseId}, #{amount}, #{motion}, #{late})
             ON DUPLICATE KEY UPDATE
-            device_id = #{deviceId}, phrase_id = #{phraseId}, amount = #{amount}""")
+            device_id = #{deviceId}, phrase_id = #{phraseId}, amount = #{amount}, motion = #{motion}, late = #{late}""")
     void putCall(CallRow row);
 
     @Delete("DELETE FROM calls WHERE show_id = #{showId} AND cue_id = #{cueId} AND place = #{place}")

@@ -12,6 +12,7 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
+import underbaton.core.cue.Span;
 import underbaton.core.cue.Start;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
@@ -57,6 +58,7 @@ final class ShowRows {
             boolean flats,
             int firstPlace,
             int leadMs,
+            int settleMs,
             String levels,
             String listKind,
             int listFirst) {}
@@ -80,7 +82,8 @@ final class ShowRows {
 
     record CueRow(int showId, int id, int itemId, BigDecimal number, String starts, String what, int version) {}
 
-    record CallRow(int showId, int cueId, int place, int deviceId, int phraseId, String amount) {}
+    record CallRow(
+            int showId, int cueId, int place, int deviceId, int phraseId, String amount, String motion, String late) {}
 
     final Map<Integer, DeviceRow> devices = new LinkedHashMap<>();
     final Map<Integer, PhraseRow> phrases = new LinkedHashMap<>();
@@ -140,6 +143,7 @@ final class ShowRows {
                         numbering.flats(),
                         numbering.firstPlace(),
                         d.leadMs(),
+                        d.settleMs(),
                         d.levels().toString(),
                         d.list().map(l -> l.kind().name()).orElse(""),
                         d.list().map(PositionList::first).orElse(0)));
@@ -179,7 +183,17 @@ final class ShowRows {
         for (Call call : cue.calls()) {
             calls.put(
                     List.of(cue.id(), place),
-                    new CallRow(showId, cue.id(), place, call.deviceId(), call.phraseId(), amount(call.amount())));
+                    new CallRow(
+                            showId,
+                            cue.id(),
+                            place,
+                            call.deviceId(),
+                            call.phraseId(),
+                            amount(call.amount()),
+                            call.motion().map(MotionText::write).orElse(""),
+                            call.offset().thousandths() == 0
+                                    ? ""
+                                    : call.offset().toString()));
             place++;
         }
     }
@@ -216,6 +230,7 @@ final class ShowRows {
                         d.flats(),
                         d.firstPlace()),
                 d.leadMs(),
+                d.settleMs(),
                 Levels.of(d.levels()),
                 list(d),
                 phrases.stream()
@@ -292,7 +307,12 @@ final class ShowRows {
                 c.what(),
                 calls.stream()
                         .filter(call -> call.cueId() == c.id())
-                        .map(call -> new Call(call.deviceId(), call.phraseId(), amount(call.amount())))
+                        .map(call -> new Call(
+                                call.deviceId(),
+                                call.phraseId(),
+                                amount(call.amount()),
+                                MotionText.read(call.motion()),
+                                call.late().isEmpty() ? Span.ZERO : Span.of(call.late())))
                         .toList(),
                 c.version());
     }

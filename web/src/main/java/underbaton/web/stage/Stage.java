@@ -134,7 +134,8 @@ public class Stage {
     private synchronized void changed(Show show) {
         if (isOpen(show.id())) {
             connect(show);
-            running.performer.adopt(Planner.plan(show));
+            running.performer.adopt(
+                    Planner.plan(show, running.performer.standing().plan()));
         }
         live.changed("book");
         lampsChanged();

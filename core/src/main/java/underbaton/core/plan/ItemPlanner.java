@@ -1,0 +1,170 @@
+package underbaton.core.plan;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.Motion;
+import underbaton.core.cue.Start;
+import underbaton.core.midi.Message;
+import underbaton.core.rig.Amount;
+import underbaton.core.rig.Control;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.core.score.Score;
+
+/** Works out items of one show: when their cues come, and what each device gets in which order. */
+final class ItemPlanner {
+
+    private final Map<Integer, Device> devices = new HashMap<>();
+    /** Equal calls without motion or offset are worked out once. */
+    private final Map<Call, PlannedCall> plain = new HashMap<>();
+
+    ItemPlanner(List<Device> devices) {
+        devices.forEach(d -> this.devices.put(d.id(), d));
+    }
+
+    PlannedItem planned(Item item, Map<Control, Double> before) {
+        Optional<Score.Times> times = item.score().map(Score::read);
+        List<PlannedCue> own = own(item, times);
+        List<PlannedCue> cues = times.map(t -> new Copies(t, item, own).among()).orElse(own);
+        DryRun run = new DryRun(item, devices, before);
+        List<PlannedMessage> messages = run.messages(cues);
+        return new PlannedItem(
+                item, times, cues, landings(cues), PlannedItem.vamps(times), messages, before, run.controls());
+    }
+
+    private List<PlannedCue> own(Item item, Optional<Score.Times> times) {
+        List<PlannedCue> planned = new ArrayList<>(item.cues().size());
+        OptionalLong last = OptionalLong.empty();
+        for (Cue cue : item.cues()) {
+            last = atNanos(times, cue, last);
+            planned.add(new PlannedCue(
+                    cue.id(), cue.number(), cue.what(), cue.start(), last, item, calls(cue, times, last), ""));
+        }
+        return planned;
+    }
+
+    private static OptionalLong atNanos(Optional<Score.Times> times, Cue cue, OptionalLong before) {
+        if (cue.start() instanceof Start.Landing landing) {
+            try {
+                return OptionalLong.of(Math.max(0, landing.nanos(times)));
+            } catch (Refusal noSuchPlace) {
+                // The score was changed under it; the cue waits for GO then.
+                return OptionalLong.empty();
+            }
+        }
+        if (before.isEmpty() || cue.start() instanceof Start.ByHand) {
+            return OptionalLong.empty();
+        }
+        long delay = cue.start() instanceof Start.AfterPrevious after ? after.delayMs() * 1_000_000L : 0;
+        return OptionalLong.of(before.getAsLong() + delay);
+    }
+
+    /** In the order in which each device gets them, a busy device being left alone until it has settled. */
+    private List<PlannedCall> calls(Cue cue, Optional<Score.Times> times, OptionalLong at) {
+        if (cue.calls().size() == 1) {
+            return planned(cue.calls().get(0), times, at.orElse(0))
+                    .map(List::of)
+                    .orElse(List.of());
+        }
+        List<PlannedCall> calls = new ArrayList<>(cue.calls().size());
+        cue.calls().forEach(c -> planned(c, times, at.orElse(0)).ifPresent(calls::add));
+        calls.sort(Comparator.comparingInt(PlannedCall::rank));
+        Map<Integer, Long> settled = new HashMap<>();
+        for (int i = 0; i < calls.size(); i++) {
+            PlannedCall call = calls.get(i);
+            long free = settled.getOrDefault(call.deviceId(), call.afterNanos());
+            if (!call.isProgram() && call.afterNanos() < free) {
+                calls.set(i, call.after(free, call.phrase()));
+            }
+            int settle = devices.get(call.deviceId()).settleMs();
+            if (call.isProgram() && settle > 0) {
+                settled.put(call.deviceId(), call.afterNanos() + settle * 1_000_000L);
+            }
+        }
+        return List.copyOf(calls);
+    }
+
+    /** A call of a phrase that is gone is left out. */
+    private Optional<PlannedCall> planned(Call call, Optional<Score.Times> times, long cueNanos) {
+        PlannedCall known = plain.get(call);
+        if (known != null) {
+            return Optional.of(known);
+        }
+        Device device = devices.get(call.deviceId());
+        Optional<Phrase> phrase = device == null ? Optional.empty() : device.phrase(call.phraseId());
+        return phrase.map(p -> {
+            PlannedCall planned = PlannedCall.of(device, p, call.amount());
+            boolean isPlain = call.motion().isEmpty() && call.offset().thousandths() == 0;
+            if (isPlain) {
+                plain.put(call, planned);
+                return planned;
+            }
+            long after = call.offset().nanos(times, cueNanos);
+            PlannedCall late = planned.after(after, call.tell(device));
+            return motion(call, device, p, times, cueNanos + after)
+                    .map(m -> late.moving(call, device, m))
+                    .orElse(late);
+        });
+    }
+
+    private static Optional<PlannedMotion> motion(
+            Call call, Device device, Phrase phrase, Optional<Score.Times> times, long from) {
+        Optional<Message> open = PlannedCall.open(device, phrase);
+        if (open.isEmpty()
+                || call.motion().isEmpty()
+                || !(call.amount().orElse(null) instanceof Amount.Measure target)) {
+            return Optional.empty();
+        }
+        Motion motion = call.motion().get();
+        long lasts = motion instanceof Motion.Move m
+                ? m.lasts().nanos(times, from)
+                : ((Motion.Wave) motion).lasts().nanos(times, from);
+        long period = motion instanceof Motion.Wave w ? Math.max(1, w.period().nanos(times, from)) : 0;
+        Optional<PlannedCall> then = motion instanceof Motion.Move m
+                ? device.phrase(m.thenPhraseId()).map(p -> PlannedCall.of(device, p))
+                : Optional.empty();
+        return Optional.of(new PlannedMotion(
+                Control.of(device.id(), open.get()),
+                motion,
+                phrase.argument().orElseThrow(),
+                device.levels(),
+                open.get(),
+                target.value(),
+                lasts,
+                period,
+                then));
+    }
+
+    private static List<Landing> landings(List<PlannedCue> cues) {
+        List<Landing> landings = new ArrayList<>();
+        for (int i = 0; i < cues.size(); i++) {
+            PlannedCue cue = cues.get(i);
+            if (cue.atNanos().isPresent()) {
+                addLandings(landings, cue, i);
+            }
+        }
+        landings.sort(null);
+        return List.copyOf(landings);
+    }
+
+    /** One for the cue's own moment, and one for each other moment at which some of its calls must leave. */
+    private static void addLandings(List<Landing> landings, PlannedCue cue, int order) {
+        long at = cue.atNanos().getAsLong();
+        Map<Long, List<PlannedCall>> byTime = new HashMap<>();
+        for (PlannedCall call : cue.calls()) {
+            byTime.computeIfAbsent(Math.max(0, at + call.leavesNanos()), t -> new ArrayList<>())
+                    .add(call);
+        }
+        byTime.putIfAbsent(at, List.of());
+        byTime.forEach((nanos, calls) -> landings.add(new Landing(nanos, order, cue, calls, nanos == at)));
+    }
+}

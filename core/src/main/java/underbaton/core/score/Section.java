@@ -1,0 +1,43 @@
+package underbaton.core.score;
+
+import java.util.List;
+import java.util.Optional;
+import underbaton.core.rig.Refusal;
+
+/**
+ * A part of a song, from its bar to the next one's.
+ *
+ * @param bar 1 for the first whole bar
+ * @param letter the rehearsal letter, one or two characters
+ * @param as the letter of the section that this one is again: that one's cues come here too
+ * @param without numbers of cues of that section that do not come here
+ */
+public record Section(int bar, String letter, String name, Optional<String> as, List<String> without) {
+
+    public Section {
+        if (!letter.matches("[A-Z][A-Z0-9]?")) {
+            throw new Refusal(
+                    "section", "A rehearsal letter is A to Z, with a letter or figure behind it perhaps: B2.");
+        }
+        name = Refusal.requireShort("section", name.strip(), 60);
+        if (bar < 0) {
+            throw new Refusal("section", "A section begins at a bar.");
+        }
+        if (as.isPresent() && as.get().equals(letter)) {
+            throw new Refusal("section", "Section " + letter + " cannot be itself again; name an earlier one.");
+        }
+        without = List.copyOf(without);
+    }
+
+    public Section(int bar, String letter, String name) {
+        this(bar, letter, name, Optional.empty(), List.of());
+    }
+
+    /** {@code 41 C Chorus 2 as B without 12, 14}. */
+    @Override
+    public String toString() {
+        String left = without.isEmpty() ? "" : " without " + String.join(", ", without);
+        return (bar + " " + letter + " " + name).strip()
+                + as.map(a -> " as " + a + left).orElse("");
+    }
+}
