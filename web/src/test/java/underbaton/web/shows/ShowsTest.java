@@ -91,6 +91,7 @@ class ShowsTest {
                                 9,
                                 numbering,
                                 20,
+                                150,
                                 Levels.of("-∞=0, -10=80, 0=100"),
                                 Optional.of(new PositionList(PositionList.Kind.PROGRAM, 3)),
                                 List.of()));
@@ -119,20 +120,24 @@ class ShowsTest {
                                     Remarks.NONE));
                     show = show.withItem(
                             new Item(0, ItemKind.FILM, "Film", 0, List.of())
-                                    .withScore(Optional.of(
-                                            Score.of("pick-up 1 quarter\n1 3/4\n3 quarter = 90 over 2 bars"))),
+                                    .withScore(
+                                            Optional.of(
+                                                    Score.of(
+                                                            "pick-up 1 quarter\n1 3/4\n3 quarter = 90 over 2 bars\n5 A\n7 B as A\n20 film 0:30"))),
                             0);
                     List<Call> calls = List.of(
                             Call.of(show.devices().get(0), "Level -7.5 dB"),
-                            Call.of(show.devices().get(2), "Title → Über den Fluss; “2”"));
+                            Call.of(show.devices().get(2), "Title → Über den Fluss; “2”"),
+                            Call.of(show.devices().get(0), "Level -7.5 dB in 3 s, S-curve @ 200 ms"),
+                            Call.of(show.devices().get(0), "Level -5 dB in 4 beats, through 25 %: -8 dB"),
+                            Call.of(show.devices().get(0), "Level -5 dB ± 2 saw 4 Hz, within -8 dB to -1 dB"));
                     return show.withCue(7, new Cue(0, CueNumber.of("1"), Start.BY_HAND, "", calls, 0));
                 })
                 .id();
         assertThat(loadedAnew(id)).isEqualTo(shows.get(id));
         assertThat(loadedAnew(id).cues().findFirst().orElseThrow().calls())
                 .extracting(Call::amount)
-                .containsExactly(
-                        Optional.of(new Amount.Measure(-7.5)), Optional.of(new Amount.Text("Über den Fluss; “2”")));
+                .startsWith(Optional.of(new Amount.Measure(-7.5)), Optional.of(new Amount.Text("Über den Fluss; “2”")));
         shows.delete(id);
     }
 
