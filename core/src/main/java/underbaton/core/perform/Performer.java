@@ -389,15 +389,7 @@ public final class Performer {
 
     private Standing.Playing played(Transport t) {
         long now = clock.nanos();
-        boolean inVamp =
-                t.vamp().isPresent() && t.position(now) >= t.vamp().get().fromNanos();
         return new Standing.Playing(
-                t.item(),
-                t.position(now),
-                clock.epochMicros(),
-                t.paused(),
-                inVamp ? t.vamp().map(PlannedItem.VampSpan::vamp) : Optional.empty(),
-                t.pass(),
-                t.released());
+                t.item(), t.position(now), clock.epochMicros(), t.paused(), t.vamp(), t.pass(), t.released());
     }
 }

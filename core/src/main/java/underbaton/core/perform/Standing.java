@@ -4,7 +4,7 @@ import java.util.Optional;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
-import underbaton.core.score.Vamp;
+import underbaton.core.plan.PlannedItem.VampSpan;
 
 /**
  * Where a running show stands; never changes once made.
@@ -37,7 +37,7 @@ public record Standing(
      *
      * @param positionNanos since the item began, at the moment told
      * @param epochMicros that moment, µs since 1970
-     * @param vamp the one that goes round now
+     * @param vamp the one that the music is in, or comes to next
      * @param pass which time it is played, from 1
      * @param released whether it is about to be left
      */
@@ -46,7 +46,7 @@ public record Standing(
             long positionNanos,
             long epochMicros,
             boolean paused,
-            Optional<Vamp> vamp,
+            Optional<VampSpan> vamp,
             int pass,
             boolean released) {}
 

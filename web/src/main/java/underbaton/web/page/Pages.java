@@ -12,7 +12,7 @@ import underbaton.web.stage.Stage;
 public class Pages {
 
     /** The index tabs, in the order of the work. */
-    private static final List<String> TABS = List.of("Rig", "Book", "Desk", "Room", "Log");
+    private static final List<String> TABS = List.of("Rig", "Book", "Score", "Desk", "Room", "Log");
 
     private final Shows shows;
     private final Stage stage;

@@ -95,8 +95,13 @@ public class Stage {
         Show show = shows.get(showId);
         arrivals.belongTo(showId);
         connect(show);
-        Performer performer = new Performer(clock, Planner.plan(show), new ToPosts(), s -> live.changed("desk"));
+        Performer performer = new Performer(clock, Planner.plan(show), new ToPosts(), s -> played());
         running = new Running(showId, performer, new PerformerThread(performer, threads));
+    }
+
+    private void played() {
+        live.changed("desk");
+        live.changed("playing");
     }
 
     /** Takes the open show from the desk; its devices are let go. */

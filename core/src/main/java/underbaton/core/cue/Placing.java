@@ -1,0 +1,153 @@
+package underbaton.core.cue;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import underbaton.core.cue.Start.AtPosition;
+import underbaton.core.cue.Start.AtSection;
+import underbaton.core.cue.Start.AtTime;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Refusal;
+import underbaton.core.score.Score;
+
+/** Puts cues onto the beats of one item's score, and moves them there: what hands do on the page Score. */
+public final class Placing {
+
+    private final Show show;
+    private final Item item;
+    private final Score.Times times;
+
+    /** @throws Refusal when the item is gone, or has no score */
+    public Placing(Show show, int itemId) {
+        this.show = show;
+        this.item = show.item(itemId)
+                .orElseThrow(() -> new Refusal("item", "That item is no longer in the book; reload the page."));
+        this.times = item.score()
+                .map(Score::read)
+                .orElseThrow(() -> new Refusal("score", "This item has no bars yet; write its score first."));
+    }
+
+    /**
+     * A call on a department's line. It joins the cue that stands at that tick already, or a new one.
+     *
+     * @param tick 0 or above
+     * @param typed as into a cell of the book; the first machine of the department that has such a phrase gets it
+     */
+    public Show place(long tick, Department department, String typed) {
+        Call call = call(department, typed);
+        Optional<Cue> there = landing().stream()
+                .filter(c -> tickOf(c).filter(t -> t == tick).isPresent())
+                .findFirst();
+        if (there.isPresent()) {
+            List<Call> calls = new ArrayList<>(there.get().calls());
+            calls.add(call);
+            return show.withCue(item.id(), there.get().withCalls(calls));
+        }
+        Start start = new AtPosition(times.bars().position(tick), 0);
+        return show.withCue(item.id(), new Cue(0, numberAt(show, tick), start, "", List.of(call), 0));
+    }
+
+    private Call call(Department department, String typed) {
+        List<Device> machines = show.devices().stream()
+                .filter(d -> d.department() == department)
+                .toList();
+        Refusal first = null;
+        for (Device device : machines) {
+            try {
+                return Call.of(device, typed);
+            } catch (Refusal refused) {
+                first = first == null ? refused : first;
+            }
+        }
+        throw first != null
+                ? first
+                : new Refusal("phrase", "There is no machine for " + department.title() + "; add one on the page Rig.");
+    }
+
+    /** Cues earlier or later; those of no beat stay where they are. None goes before the first beat. */
+    public Show move(List<Integer> cueIds, int bars, int beats) {
+        Show changed = show;
+        for (Cue cue : chosen(cueIds)) {
+            Start start = moved(cue.start(), bars, beats);
+            changed = start.equals(cue.start()) ? changed : changed.withCue(item.id(), cue.withStart(start));
+        }
+        return changed;
+    }
+
+    private Start moved(Start start, int bars, int beats) {
+        if (start instanceof AtPosition at) {
+            long tick = shifted(times.bars().tick(at.position()), bars, beats);
+            return new AtPosition(times.bars().position(tick), at.offsetMs());
+        }
+        if (start instanceof AtSection at) {
+            long from = at.tick(times);
+            long ticks = shifted(from, bars, beats) - from;
+            int beat = times.bars().meter(times.bars().position(from).bar()).beatTicks();
+            return new AtSection(at.letter(), (int) (at.thousandths() + ticks * 1000 / beat));
+        }
+        return start instanceof AtTime at ? new AtTime(Math.max(0, at.millis() + 1000 * (bars * 4 + beats))) : start;
+    }
+
+    private long shifted(long tick, int bars, int beats) {
+        int bar = times.bars().position(tick).bar();
+        long ticks = times.bars().tickOfBar(bar + bars) - times.bars().tickOfBar(bar);
+        long wanted = tick + ticks + (long) beats * times.bars().meter(bar).beatTicks();
+        return Math.max(0, wanted);
+    }
+
+    /** Cues again, the first of them at a tick and the others as far from it as they are. */
+    public Show copy(List<Integer> cueIds, long tick) {
+        List<Cue> cues = chosen(cueIds).stream()
+                .filter(c -> tickOf(c).isPresent())
+                .sorted(Comparator.comparing(c -> tickOf(c).orElseThrow()))
+                .toList();
+        if (cues.isEmpty()) {
+            throw new Refusal("cue", "None of these cues stands on a beat; there is nothing to put here.");
+        }
+        long shift = tick - tickOf(cues.get(0)).orElseThrow();
+        Show changed = show;
+        for (Cue cue : cues) {
+            long to = tickOf(cue).orElseThrow() + shift;
+            Start start = new AtPosition(times.bars().position(to), 0);
+            changed = changed.withCue(item.id(), new Cue(0, numberAt(changed, to), start, cue.what(), cue.calls(), 0));
+        }
+        return changed;
+    }
+
+    private CueNumber numberAt(Show in, long tick) {
+        Item now = in.item(item.id()).orElseThrow();
+        int after = 0;
+        for (Cue cue : now.cues()) {
+            boolean later = tickOf(cue).filter(t -> t > tick).isPresent();
+            if (later) {
+                break;
+            }
+            after = cue.id();
+        }
+        return in.numberAfter(item.id(), after);
+    }
+
+    private List<Cue> landing() {
+        return item.cues().stream()
+                .filter(c -> c.start() instanceof AtPosition || c.start() instanceof AtSection)
+                .toList();
+    }
+
+    private List<Cue> chosen(List<Integer> cueIds) {
+        return item.cues().stream().filter(c -> cueIds.contains(c.id())).toList();
+    }
+
+    /** The tick of a cue that stands on the score and where there is such a place. */
+    private Optional<Long> tickOf(Cue cue) {
+        try {
+            if (cue.start() instanceof AtPosition at) {
+                return Optional.of(times.bars().tick(at.position()));
+            }
+            return cue.start() instanceof AtSection at ? Optional.of(at.tick(times)) : Optional.empty();
+        } catch (Refusal noSuchPlace) {
+            return Optional.empty();
+        }
+    }
+}

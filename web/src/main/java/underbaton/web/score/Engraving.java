@@ -1,0 +1,505 @@
+package underbaton.web.score;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeSet;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.Show;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Control;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.score.BarMap.MeterMark;
+import underbaton.core.score.Film;
+import underbaton.core.score.Score;
+import underbaton.core.score.Section;
+import underbaton.core.score.Tempo;
+import underbaton.core.score.TempoMark;
+import underbaton.core.score.Vamp;
+
+/** Sets one item's score: where on the paper each line, note and sign stands. All measures are in pixels. */
+final class Engraving {
+
+    private static final double LEFT = 96;
+    private static final double RIGHT = 1210;
+    private static final double STAFF_GAP = 31;
+    private static final double TOP = 106;
+    private static final double BELOW = 34;
+    private static final double HEAD = 14;
+    private static final double METER_ROOM = 34;
+    private static final double LETTER_WIDTH = 6.9;
+
+    private final Show show;
+    private final PlannedItem planned;
+    private final Score score;
+    private final Score.Times times;
+    private final List<Department> departments;
+    private final int lastBar;
+
+    /** @param planned of an item that has a score */
+    Engraving(Show show, PlannedItem planned) {
+        this.show = show;
+        this.planned = planned;
+        this.times = planned.times().orElseThrow();
+        this.score = times.score();
+        this.departments = new TreeSet<>(
+                        show.devices().stream().map(Device::department).toList())
+                .stream().toList();
+        this.lastBar = Math.max(score.endBar(), lastCueBar());
+    }
+
+    private int lastCueBar() {
+        return planned.cues().stream()
+                .filter(c -> c.atNanos().isPresent())
+                .mapToInt(c -> times.bars().position(tick(c)).bar())
+                .max()
+                .orElse(1);
+    }
+
+    // ---- what the page gets
+
+    /** @param beats for each beat its time in ms and its place, for a strip that runs under the baton line */
+    record Sheet(List<Line> lines, double width, double height, List<Department> departments, int bars, String beats) {}
+
+    /** One line of music. */
+    record Line(
+            double y,
+            double from,
+            double to,
+            double first,
+            double last,
+            List<Staff> staves,
+            List<Bar> bars,
+            List<Sign> tempi,
+            List<Meter> meters,
+            List<Letter> letters,
+            List<Note> notes,
+            List<Curve> curves,
+            List<Span> vamps,
+            List<Span> films,
+            List<Sign> holds) {}
+
+    record Staff(Department department, double y) {}
+
+    /** @param beats the x of each of its beats, with their ticks */
+    record Bar(int number, double x, double end, boolean numbered, List<Beat> beats) {}
+
+    record Beat(long tick, double x) {}
+
+    record Sign(double x, String text) {}
+
+    record Meter(double x, int top, int bottom) {}
+
+    record Letter(double x, String letter, String name, int bar) {}
+
+    record Note(
+            int cueId,
+            int deviceId,
+            String dept,
+            double x,
+            double y,
+            boolean hollow,
+            String label,
+            String told,
+            String copy,
+            long tick) {}
+
+    record Curve(String dept, String kind, String path) {}
+
+    record Span(double x, double end, boolean begins, boolean ends, String text, boolean wrong) {}
+
+    /** @param barsPerLine 0 for the whole song on one page */
+    Sheet sheet(int barsPerLine) {
+        int bars = barsPerLine > 0 ? barsPerLine : Math.max(8, (lastBar + 1) / 2);
+        int first = score.pickUpTicks() > 0 ? 0 : 1;
+        List<Line> lines = new ArrayList<>();
+        double y = 0;
+        for (int bar = first; bar <= lastBar; bar = Math.max(1, bar) + bars) {
+            int to = Math.min(lastBar, Math.max(1, bar) + bars - 1);
+            double room =
+                    (RIGHT - LEFT) * (bars > to - bar + 1 && lines.size() > 0 ? (double) (to - bar + 1) / bars : 1);
+            lines.add(line(bar, to, y, LEFT + room));
+            y += height();
+        }
+        return new Sheet(lines, RIGHT + 10, y, departments, lastBar, "");
+    }
+
+    /** All bars in one line, as long as it takes. */
+    Sheet strip(double barWidth) {
+        int first = score.pickUpTicks() > 0 ? 0 : 1;
+        Line line = line(first, lastBar, 0, LEFT + barWidth * lastBar);
+        StringBuilder beats = new StringBuilder("[");
+        for (Bar bar : line.bars) {
+            for (Beat beat : bar.beats) {
+                beats.append("[%d,%.1f],".formatted(times.tempi().nanos(beat.tick) / 1_000_000, beat.x));
+            }
+        }
+        long end = times.nanosOfBar(lastBar + 1) / 1_000_000;
+        beats.append("[%d,%.1f]]".formatted(end, line.last));
+        return new Sheet(List.of(line), line.last + 20, height(), departments, lastBar, beats.toString());
+    }
+
+    private double height() {
+        return TOP + STAFF_GAP * Math.max(0, departments.size() - 1) + BELOW;
+    }
+
+    // ---- one line
+
+    private Line line(int from, int to, double y, double right) {
+        Ruler ruler = new Ruler(from, to, right);
+        double top = y + TOP;
+        Map<Department, Double> staves = new EnumMap<>(Department.class);
+        List<Staff> drawn = new ArrayList<>();
+        for (Department d : departments) {
+            double at = top + STAFF_GAP * staves.size();
+            staves.put(d, at);
+            drawn.add(new Staff(d, at));
+        }
+        double bottom = top + STAFF_GAP * Math.max(0, departments.size() - 1);
+        List<Note> notes = new ArrayList<>();
+        List<Curve> curves = new ArrayList<>();
+        notes(ruler, staves, notes, curves);
+        return new Line(
+                y,
+                top,
+                bottom,
+                LEFT,
+                right,
+                drawn,
+                ruler.bars(),
+                tempi(ruler),
+                ruler.meters(),
+                score.sections().stream()
+                        .filter(s -> s.bar() >= from && s.bar() <= to)
+                        .map(s -> letter(ruler, s))
+                        .toList(),
+                notes,
+                curves,
+                score.vamps().stream().flatMap(v -> vamp(ruler, v).stream()).toList(),
+                score.films().stream().flatMap(f -> film(ruler, f).stream()).toList(),
+                score.holds().stream()
+                        .filter(h -> ruler.holds(h.tick()))
+                        .map(h -> new Sign(
+                                ruler.x(h.tick()),
+                                "%s s".formatted(h.millis() / 1000.0).replace(".0 ", " ")))
+                        .toList());
+    }
+
+    private static Letter letter(Ruler ruler, Section s) {
+        String as = s.as().map(a -> " = " + a).orElse("");
+        return new Letter(ruler.barX(s.bar()), s.letter(), s.name() + as, s.bar());
+    }
+
+    private List<Sign> tempi(Ruler ruler) {
+        List<Sign> signs = new ArrayList<>();
+        Tempo before = null;
+        for (TempoMark mark : score.tempi()) {
+            if (ruler.holds(mark.tick())) {
+                boolean slower = before != null && mark.tempo().quarterMicros() > before.quarterMicros();
+                String gradual = mark.overTicks() == 0 ? "" : slower ? "rit. to " : "accel. to ";
+                signs.add(new Sign(Math.max(LEFT, ruler.x(mark.tick()) - HEAD), gradual + told(mark.tempo())));
+            }
+            before = mark.tempo();
+        }
+        for (Film film : score.films()) {
+            long tick = times.bars().tickOfBar(film.bar());
+            if (ruler.holds(tick)) {
+                signs.add(new Sign(ruler.x(tick) - HEAD, told(film.tempo())));
+            }
+        }
+        return signs;
+    }
+
+    /** As musicians write it; a unit that has no sign of its own in words. */
+    static String told(Tempo tempo) {
+        String number = tempo.toString().substring(tempo.toString().indexOf('=') + 2);
+        String unit =
+                switch (tempo.unit()) {
+                    case QUARTER -> "♩";
+                    case DOTTED_QUARTER -> "♩.";
+                    case EIGHTH -> "♪";
+                    case DOTTED_EIGHTH -> "♪.";
+                    default -> tempo.unit().words();
+                };
+        return unit + " = " + number;
+    }
+
+    private Optional<Span> vamp(Ruler ruler, Vamp v) {
+        String most = v.most() == Vamp.USUAL_MOST ? "" : ", at most " + v.most() + " times";
+        return span(
+                ruler,
+                v.bar(),
+                v.after() - 1,
+                "vamp until GO, leave " + v.leave().words() + most,
+                false);
+    }
+
+    private Optional<Span> film(Ruler ruler, Film f) {
+        int last = times.bars().position(Math.max(0, times.endOf(f) - 1)).bar();
+        Optional<Score.Overlap> overlap =
+                score.overlaps().stream().filter(o -> o.film().equals(f)).findFirst();
+        String text = ("film " + f.length() + " " + f.name()).strip()
+                + overlap.map(o -> ": " + o.what() + " begins " + o.leftMillis() / 1000 + " s before its end")
+                        .orElse("");
+        return span(ruler, f.bar(), last, text, overlap.isPresent());
+    }
+
+    private static Optional<Span> span(Ruler ruler, int first, int last, String text, boolean wrong) {
+        if (first > ruler.to || last < ruler.from) {
+            return Optional.empty();
+        }
+        boolean begins = first >= ruler.from;
+        boolean ends = last <= ruler.to;
+        double x = begins ? ruler.barX(first) : ruler.barX(ruler.from);
+        double end = ends ? ruler.barEnd(last) : ruler.barEnd(ruler.to);
+        return Optional.of(new Span(x, end, begins, ends, begins ? text : "", wrong));
+    }
+
+    // ---- notes, ties and hairpins
+
+    private long tick(PlannedCue cue) {
+        return times.tempi().tick(cue.atNanos().orElse(0));
+    }
+
+    private void notes(Ruler ruler, Map<Department, Double> staves, List<Note> notes, List<Curve> curves) {
+        Map<Integer, Department> departmentOf = new HashMap<>();
+        show.devices().forEach(d -> departmentOf.put(d.id(), d.department()));
+        Map<Department, List<Placed>> placed = new EnumMap<>(Department.class);
+        Map<Control, Double> standing = new HashMap<>(planned.before());
+        for (int i = 0; i < planned.cues().size(); i++) {
+            PlannedCue cue = planned.cues().get(i);
+            if (cue.atNanos().isEmpty() && i > 0) {
+                continue;
+            }
+            for (PlannedCall call : cue.calls()) {
+                Department d = departmentOf.get(call.deviceId());
+                placed.computeIfAbsent(d, x -> new ArrayList<>())
+                        .add(new Placed(cue, call, tick(cue), rises(call, standing)));
+            }
+        }
+        placed.forEach((d, of) -> {
+            of.sort((a, b) -> Long.compare(a.tick, b.tick));
+            for (int i = 0; i < of.size(); i++) {
+                long next = i + 1 < of.size() ? of.get(i + 1).tick : Long.MAX_VALUE;
+                set(ruler, d, staves.get(d), of, i, next, notes, curves);
+            }
+        });
+    }
+
+    /** @param rises whether its move goes up */
+    private record Placed(PlannedCue cue, PlannedCall call, long tick, boolean rises) {}
+
+    private static boolean rises(PlannedCall call, Map<Control, Double> standing) {
+        boolean up = call.motion()
+                .map(m -> m.argument().exact(m.target(), m.levels()) > standing.getOrDefault(m.control(), 127.0))
+                .orElse(false);
+        call.motion().ifPresent(m -> standing.put(m.control(), m.argument().exact(m.target(), m.levels())));
+        standing.putAll(call.levels());
+        return up;
+    }
+
+    private void set(
+            Ruler ruler,
+            Department d,
+            double y,
+            List<Placed> of,
+            int i,
+            long next,
+            List<Note> notes,
+            List<Curve> curves) {
+        Placed p = of.get(i);
+        String dept = d.code().toLowerCase(Locale.ROOT);
+        boolean last = i + 1 == of.size() || next != p.tick;
+        if (ruler.holds(p.tick)) {
+            double x = ruler.x(p.tick);
+            int sameBefore = 0;
+            while (i - sameBefore > 0 && of.get(i - sameBefore - 1).tick == p.tick) {
+                sameBefore++;
+            }
+            double room = next == Long.MAX_VALUE || !ruler.holds(next) ? ruler.right - x : ruler.x(next) - x;
+            String told = p.call.phrase() + (p.cue.copy().isEmpty() ? "" : " (as cue " + p.cue.number() + ")");
+            String label = sameBefore > 0 || next == p.tick ? joined(of, p.tick) : p.call.phrase();
+            boolean hollow =
+                    p.call.effect().kind() == Effect.Kind.STOPS || !p.cue.copy().isEmpty();
+            notes.add(new Note(
+                    p.cue.cueId(),
+                    p.call.deviceId(),
+                    dept,
+                    x,
+                    y,
+                    hollow,
+                    last ? fitting(label, room - 14) : "",
+                    told,
+                    p.cue.copy(),
+                    p.tick));
+            p.call.motion().ifPresent(m -> {
+                long end = times.tempi().tick(p.cue.atNanos().orElse(0) + Math.max(m.lastsNanos(), 1));
+                double to = Math.max(x + 24, ruler.holds(end) ? ruler.x(end) : ruler.right - 6);
+                String path = p.rises
+                        ? "M%.1f %.1f L%.1f %.1f L%.1f %.1f".formatted(to, y - 9, x + 9, y, to, y + 9)
+                        : "M%.1f %.1f L%.1f %.1f L%.1f %.1f".formatted(x + 9, y - 9, to, y, x + 9, y + 9);
+                curves.add(new Curve(dept, "hair", path));
+            });
+        }
+        if (last && p.call.effect().lasts()) {
+            tie(ruler, dept, y, p.tick, next, curves);
+        }
+    }
+
+    private static String joined(List<Placed> of, long tick) {
+        return String.join(
+                " + ",
+                of.stream()
+                        .filter(p -> p.tick == tick)
+                        .map(p -> p.call.phrase())
+                        .toList());
+    }
+
+    private static void tie(Ruler ruler, String dept, double y, long from, long to, List<Curve> curves) {
+        boolean begins = ruler.holds(from);
+        boolean ends = ruler.holds(to);
+        if (from >= ruler.lastTick() || to <= ruler.firstTick()) {
+            return;
+        }
+        double x = begins ? ruler.x(from) + 2 : LEFT + 4;
+        double end = ends ? ruler.x(to) - 12 : ruler.right - 6;
+        if (end - x > 14) {
+            double middle = (end - x) / 2;
+            curves.add(new Curve(dept, "tie", "M%.1f %.1f q%.1f 9 %.1f 0".formatted(x, y + 7, middle, end - x)));
+        }
+    }
+
+    private static String fitting(String label, double room) {
+        int letters = (int) (room / LETTER_WIDTH);
+        if (label.length() <= letters) {
+            return label;
+        }
+        return letters < 3 ? "" : label.substring(0, letters - 1).strip() + "…";
+    }
+
+    // ---- the way along a line
+
+    /** Bars from one to another, and where on the paper their ticks stand. */
+    private final class Ruler {
+        private final int from;
+        private final int to;
+        private final double right;
+        private final double perTick;
+
+        Ruler(int from, int to, double right) {
+            this.from = from;
+            this.to = to;
+            this.right = right;
+            double heads = 0;
+            for (int bar = from; bar <= to; bar++) {
+                heads += head(bar);
+            }
+            this.perTick = (right - LEFT - heads) / (lastTick() - firstTick());
+        }
+
+        long firstTick() {
+            return times.bars().tickOfBar(from);
+        }
+
+        long lastTick() {
+            return times.bars().tickOfBar(to + 1);
+        }
+
+        /** Room before a bar's first beat, more where a meter stands there. */
+        private double head(int bar) {
+            double usual = Math.min(HEAD, (right - LEFT) / (to - from + 1) / 4);
+            return hasMeter(bar) ? METER_ROOM + usual : usual;
+        }
+
+        private boolean hasMeter(int bar) {
+            return score.meters().stream().anyMatch(m -> m.bar() == bar);
+        }
+
+        boolean holds(long tick) {
+            return tick >= firstTick() && tick < lastTick();
+        }
+
+        double x(long tick) {
+            int bar = times.bars().position(tick).bar();
+            return barX(bar) + head(bar) + (tick - times.bars().tickOfBar(bar)) * perTick;
+        }
+
+        double barX(int bar) {
+            double x = LEFT;
+            for (int b = from; b < bar; b++) {
+                x += head(b);
+            }
+            return x + (times.bars().tickOfBar(bar) - firstTick()) * perTick;
+        }
+
+        double barEnd(int bar) {
+            return bar >= to ? right : barX(bar + 1);
+        }
+
+        List<Bar> bars() {
+            List<Bar> bars = new ArrayList<>();
+            int every = 1;
+            while ((right - LEFT) / (to - from + 1) * every < 22) {
+                every *= 2;
+            }
+            double x = LEFT;
+            for (int bar = from; bar <= to; bar++) {
+                long tick = times.bars().tickOfBar(bar);
+                long next = times.bars().tickOfBar(bar + 1);
+                double first = x + head(bar);
+                double end = first + (next - tick) * perTick;
+                int step = times.bars().meter(bar).beatTicks();
+                List<Beat> beats = new ArrayList<>();
+                for (long t = tick; t < next; t += step) {
+                    beats.add(new Beat(t, first + (t - tick) * perTick));
+                }
+                bars.add(new Bar(bar, x, end, bar == from || (bar - 1) % every == 0, beats));
+                x = end;
+            }
+            return bars;
+        }
+
+        List<Meter> meters() {
+            return score.meters().stream()
+                    .filter(m -> m.bar() >= from && m.bar() <= to)
+                    .map(this::meter)
+                    .toList();
+        }
+
+        private Meter meter(MeterMark m) {
+            return new Meter(barX(m.bar()) + 8, m.meter().beats(), m.meter().unit());
+        }
+    }
+
+    /** The line beside its name: its place, its bars, its length and first tempo. */
+    String told(Item item, int place) {
+        long seconds = times.nanosOfBar(lastBar + 1) / 1_000_000_000L;
+        return "item %d, %s, %d bars, %d:%02d at %s"
+                .formatted(
+                        place,
+                        item.kind().title().toLowerCase(Locale.ROOT),
+                        lastBar,
+                        seconds / 60,
+                        seconds % 60,
+                        told(score.tempi().get(0).tempo()));
+    }
+
+    /** Cues of the item that wait for GO, but for the first: they have no place on the paper. */
+    List<Cue> byHand() {
+        List<PlannedCue> all = planned.cues();
+        return planned.item().cues().stream()
+                .filter(c -> all.stream()
+                        .skip(1)
+                        .anyMatch(p -> p.cueId() == c.id() && p.atNanos().isEmpty()))
+                .toList();
+    }
+}

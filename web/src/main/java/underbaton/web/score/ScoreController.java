@@ -1,0 +1,303 @@
+package underbaton.web.score;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Function;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.Placing;
+import underbaton.core.cue.Show;
+import underbaton.core.perform.Clock;
+import underbaton.core.perform.Standing;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.Planner;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Refusal;
+import underbaton.core.score.Score;
+import underbaton.core.score.Section;
+import underbaton.web.live.Live;
+import underbaton.web.page.Pages;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** The Score: one item in bars and beats, its cues as notes. Every change answers the sheet anew. */
+@Controller
+class ScoreController {
+
+    private static final String SHEET = "score/score :: sheet";
+    private static final double STRIP_BAR = 170;
+
+    private final Shows shows;
+    private final Stage stage;
+    private final Pages pages;
+    private final Clock clock;
+
+    ScoreController(Shows shows, Stage stage, Pages pages, Clock clock, Live live) {
+        this.shows = shows;
+        this.stage = stage;
+        this.pages = pages;
+        this.clock = clock;
+        live.paints("playing", this::playing);
+    }
+
+    /** Where the music is, as the page reads it: item, position in ms, whether it moves, and the vamp in words. */
+    private String playing(int showId) {
+        Optional<Standing.Playing> playing = stage.standing(showId).flatMap(Standing::playing);
+        if (playing.isEmpty()) {
+            return "{}";
+        }
+        Standing.Playing p = playing.get();
+        long since = p.paused() ? 0 : clock.epochMicros() - p.epochMicros();
+        String vamp = p.vamp()
+                .map(v -> p.released() ? "vamp: leaving" : "vamp, time " + p.pass() + ": GO lets it go on")
+                .orElse("");
+        long from = p.vamp().map(v -> v.fromNanos() / 1_000_000).orElse(0L);
+        return "{\"item\":%d,\"at\":%d,\"paused\":%b,\"vamp\":\"%s\",\"vampFrom\":%d}"
+                .formatted(p.item().item().id(), p.positionNanos() / 1_000_000 + since / 1000, p.paused(), vamp, from);
+    }
+
+    @GetMapping("/shows/{showId}/score")
+    String page(
+            @PathVariable int showId,
+            @RequestParam(defaultValue = "0") int item,
+            @RequestParam(defaultValue = "8") int bars,
+            Model model) {
+        Show show = pages.open(showId, "Score", model);
+        Optional<Item> chosen = show.item(item)
+                .or(() ->
+                        show.items().stream().filter(i -> i.score().isPresent()).findFirst())
+                .or(() -> show.items().stream().findFirst());
+        model.addAttribute("chosen", chosen.orElse(null));
+        chosen.ifPresent(i -> sheet(show, i.id(), bars, model));
+        return "score/score";
+    }
+
+    @GetMapping("/shows/{showId}/score/{itemId}/sheet")
+    String sheet(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
+        return sheet(shows.get(showId), itemId, bars, model);
+    }
+
+    /** @param bars to a line; 0 for the whole song on one page, below 0 for one long strip */
+    private String sheet(Show show, int itemId, int bars, Model model) {
+        Item item = item(show, itemId);
+        model.addAttribute("show", show);
+        model.addAttribute("chosen", item);
+        model.addAttribute("bars", bars);
+        if (item.score().isPresent()) {
+            PlannedItem planned = Planner.plan(show).item(itemId).orElseThrow();
+            Engraving engraving = new Engraving(show, planned);
+            model.addAttribute("sheet", bars < 0 ? engraving.strip(STRIP_BAR) : engraving.sheet(Math.min(bars, 64)));
+            model.addAttribute("told", engraving.told(item, 1 + show.items().indexOf(item)));
+            model.addAttribute("byHand", engraving.byHand());
+        }
+        return SHEET;
+    }
+
+    private static Item item(Show show, int itemId) {
+        return show.item(itemId)
+                .orElseThrow(() -> new Refusal("item", "That item is no longer in the book; reload the page."));
+    }
+
+    // ---- edits
+
+    private String edit(int showId, int itemId, int bars, String what, Function<Show, Show> change, Model model) {
+        return sheet(shows.edit(showId, what, change::apply), itemId, bars, model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/place")
+    String place(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int bars,
+            @RequestParam long tick,
+            @RequestParam String department,
+            @RequestParam String text,
+            Model model) {
+        Department line = Department.valueOf(department.toUpperCase(Locale.ROOT));
+        return edit(showId, itemId, bars, "place a cue", s -> new Placing(s, itemId).place(tick, line, text), model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/write")
+    String write(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int bars,
+            @RequestParam int cue,
+            @RequestParam int device,
+            @RequestParam String text,
+            Model model) {
+        return edit(
+                showId,
+                itemId,
+                bars,
+                "change a cue",
+                s -> {
+                    Cue old = s.cue(cue).orElseThrow(() -> new Refusal("cue", "That cue is gone; reload the page."));
+                    Device to = s.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
+                    List<Call> calls = text.isBlank()
+                            ? List.of()
+                            : List.of(text.split(" \\+ ")).stream()
+                                    .map(t -> Call.of(to, t))
+                                    .toList();
+                    return s.withCue(itemId, old.withCallsFor(device, calls));
+                },
+                model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/move")
+    String move(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int bars,
+            @RequestParam List<Integer> cues,
+            @RequestParam(defaultValue = "0") int byBars,
+            @RequestParam(defaultValue = "0") int byBeats,
+            Model model) {
+        return edit(showId, itemId, bars, "move cues", s -> new Placing(s, itemId).move(cues, byBars, byBeats), model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/copy")
+    String copy(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int bars,
+            @RequestParam List<Integer> cues,
+            @RequestParam long tick,
+            Model model) {
+        return edit(showId, itemId, bars, "copy cues", s -> new Placing(s, itemId).copy(cues, tick), model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/delete")
+    String delete(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int bars,
+            @RequestParam List<Integer> cues,
+            Model model) {
+        return edit(
+                showId,
+                itemId,
+                bars,
+                cues.size() == 1 ? "delete a cue" : "delete " + cues.size() + " cues",
+                s -> {
+                    Show changed = s;
+                    for (int cue : cues) {
+                        changed = changed.withoutCue(cue);
+                    }
+                    return changed;
+                },
+                model);
+    }
+
+    /** Adds a section at a bar, or exchanges the one that begins there; without a letter it is taken away. */
+    @PostMapping("/shows/{showId}/score/{itemId}/section")
+    String section(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int bars,
+            @RequestParam int bar,
+            @RequestParam String letter,
+            @RequestParam(defaultValue = "") String name,
+            @RequestParam(defaultValue = "") String as,
+            Model model) {
+        Optional<String> again =
+                as.isBlank() ? Optional.empty() : Optional.of(as.strip().toUpperCase(Locale.ROOT));
+        return edit(
+                showId,
+                itemId,
+                bars,
+                letter.isBlank() ? "take a section away" : "write section " + letter,
+                s -> {
+                    Item item = item(s, itemId);
+                    Score score = item.score().orElseGet(() -> Score.of(""));
+                    List<Section> sections = new ArrayList<>(score.sections());
+                    List<String> without = sections.stream()
+                            .filter(x -> x.bar() == bar)
+                            .findFirst()
+                            .map(Section::without)
+                            .orElse(List.of());
+                    sections.removeIf(x -> x.bar() == bar);
+                    if (!letter.isBlank()) {
+                        String capital = letter.strip().toUpperCase(Locale.ROOT);
+                        sections.add(new Section(bar, capital, name, again, again.isEmpty() ? List.of() : without));
+                    }
+                    return s.withItem(item.withScore(Optional.of(score.withSections(sections))), 0);
+                },
+                model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/text")
+    String text(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int bars,
+            @RequestParam String score,
+            Model model) {
+        Optional<Score> read = score.isBlank() ? Optional.empty() : Optional.of(Score.of(score));
+        return edit(
+                showId,
+                itemId,
+                bars,
+                "change the score",
+                s -> s.withItem(item(s, itemId).withScore(read), 0),
+                model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/undo")
+    String undo(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
+        model.addAttribute(
+                "done", shows.undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo."));
+        return sheet(shows.get(showId), itemId, bars, model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/redo")
+    String redo(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
+        model.addAttribute(
+                "done", shows.redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again."));
+        return sheet(shows.get(showId), itemId, bars, model);
+    }
+
+    // ---- playing
+
+    /** Plays from a tick on; where the item plays already, it goes there. */
+    @PostMapping("/shows/{showId}/score/{itemId}/play")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void play(@PathVariable int showId, @PathVariable int itemId, @RequestParam(defaultValue = "0") long tick) {
+        Item item = item(shows.get(showId), itemId);
+        long nanos =
+                item.score().map(s -> s.read().tempi().nanos(Math.max(0, tick))).orElse(0L);
+        stage.performer(showId).play(itemId, nanos);
+    }
+
+    @PostMapping("/shows/{showId}/score/pause")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void pause(@PathVariable int showId) {
+        boolean paused = stage.standing(showId)
+                .flatMap(Standing::playing)
+                .map(Standing.Playing::paused)
+                .orElse(false);
+        if (paused) {
+            stage.performer(showId).resume();
+        } else {
+            stage.performer(showId).pause();
+        }
+    }
+
+    @PostMapping("/shows/{showId}/score/release")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void release(@PathVariable int showId) {
+        stage.performer(showId).release();
+    }
+}

@@ -1,0 +1,330 @@
+// The Score: a mark that goes from beat to beat, notes that are chosen and moved, and the music running under the baton line.
+(() => {
+  const paper = document.getElementById('paper');
+  const sheet = document.getElementById('sheet');
+  const strip = document.getElementById('strip');
+  if (!sheet) return;
+  const item = sheet.dataset.item;
+  const zooms = [0, 32, 16, 8, 4, 2, 1];
+  const path = (rest) => `/shows/${baton.show}/score/${item}/${rest}`;
+  let bars = Number(document.getElementById('bars').value);
+  let mark = { tick: 0, staff: 0 };
+  let chosen = new Set();
+  let copied = [];
+  let writer = null;
+  let busy = Promise.resolve();
+  let running = null; // { at, since, paused }
+
+  const svg = () => sheet.querySelector('svg.music');
+  const all = (selector) => [...sheet.querySelectorAll(selector)];
+  const beats = () => all('.beat').map((b) => ({ tick: Number(b.dataset.tick), x: Number(b.dataset.x), bar: Number(b.parentElement.dataset.bar), line: b.closest('.line') }));
+  const staves = (line) => [...line.querySelectorAll('.staff')].map((s) => Number(s.getAttribute('y1')));
+  const depts = () => [...(svg()?.querySelector('.line')?.querySelectorAll('.code') || [])].map((g) => g.classList[0]);
+  const notes = () => all('.note');
+
+  // ---- drawing
+
+  const draw = (html) => {
+    sheet.innerHTML = html;
+    document.getElementById('told').textContent = svg()?.dataset.told || '';
+    // What somebody is writing there is theirs.
+    if (!document.getElementById('score-words').open) document.querySelector('#words textarea').value = document.getElementById('score-text').textContent;
+    if (svg()?.dataset.done) baton.say(svg().dataset.done);
+    chosen = new Set([...chosen].filter((c) => sheet.querySelector(`.note[data-cue="${c}"]`)));
+    show();
+  };
+
+  const load = () => { busy = busy.then(async () => { const r = await fetch(path(`sheet?bars=${running ? -1 : bars}`)); if (r.ok) draw(await r.text()); }); return busy; };
+
+  const change = (rest, fields = {}) => {
+    busy = busy.then(async () => {
+      const body = { bars, ...fields };
+      const response = await baton.post(path(rest), body);
+      if (response) { draw(await response.text()); return true; }
+      return false;
+    });
+    return busy;
+  };
+
+  const show = () => {
+    if (!svg()) return;
+    svg().querySelectorAll('.caret, .caret-dot').forEach((c) => c.remove());
+    notes().forEach((n) => n.classList.toggle('chosen', chosen.has(n.dataset.cue)));
+    const beat = beats().find((b) => b.tick === mark.tick) || beats()[0];
+    if (!beat || running) return;
+    mark.tick = beat.tick;
+    const lines = staves(beat.line);
+    mark.staff = Math.min(mark.staff, lines.length - 1);
+    const ns = 'http://www.w3.org/2000/svg';
+    const add = (name, values) => { const e = document.createElementNS(ns, name); Object.entries(values).forEach(([k, v]) => e.setAttribute(k, v)); svg().prepend(e); };
+    add('circle', { class: 'caret-dot', cx: beat.x, cy: lines[mark.staff], r: 13 });
+    add('rect', { class: 'caret', x: beat.x - 11, width: 22, y: lines[0] - 18, height: lines.at(-1) - lines[0] + 36, rx: 3 });
+    const place = `${beat.bar}:${1 + beats().filter((b) => b.bar === beat.bar && b.tick < beat.tick).length}`;
+    const here = notesHere();
+    strip.innerHTML = '';
+    strip.append(`at ${place}, ${(depts()[mark.staff] || '').toUpperCase()}: `, Object.assign(document.createElement('b'), { textContent: here.map((n) => n.dataset.told).join(' + ') || 'nothing' }),
+      here.length ? (chosen.has(here[0].dataset.cue) ? ' (chosen: arrows move it)' : ' (Space chooses it, Enter changes it)') : ' (Enter writes a cue here)');
+  };
+
+  const notesHere = () => notes().filter((n) => Number(n.dataset.tick) === mark.tick && n.dataset.dept === depts()[mark.staff]);
+
+  const seen = () => sheet.querySelector('.caret')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+
+  // ---- writing
+
+  const write = (note) => {
+    const beat = beats().find((b) => b.tick === mark.tick);
+    if (!beat || writer) return;
+    const box = svg().getBoundingClientRect();
+    const about = paper.getBoundingClientRect();
+    const y = staves(beat.line)[mark.staff];
+    const dept = depts()[mark.staff];
+    writer = Object.assign(document.createElement('div'), { className: 'writer editing' });
+    writer.innerHTML = '<input name="text" autocomplete="off" aria-label="What this department gets"><ul role="listbox"></ul>';
+    writer.style.left = `${Math.min(beat.x + box.left - about.left + paper.scrollLeft, about.width - 280)}px`;
+    writer.style.top = `${y + box.top - about.top + paper.scrollTop + 12}px`;
+    paper.append(writer);
+    const input = writer.querySelector('input');
+    if (note) input.value = note.dataset.told;
+    const offer = () => {
+      const wanted = input.value.trim().toLowerCase();
+      const lists = [...document.querySelectorAll(`#phrasebooks ul[data-dept="${dept}"]`)].filter((u) => !note || u.dataset.device === note.dataset.device);
+      const fit = lists.flatMap((u) => [...u.children]).filter((li) => li.textContent.toLowerCase().includes(wanted));
+      fit.sort((a, b) => b.textContent.toLowerCase().startsWith(wanted) - a.textContent.toLowerCase().startsWith(wanted));
+      const list = writer.querySelector('ul');
+      list.replaceChildren(...fit.slice(0, 30).map((li, i) => { const c = li.cloneNode(true); c.setAttribute('role', 'option'); c.setAttribute('aria-selected', i === 0 && wanted !== '' && wanted !== li.textContent.toLowerCase()); return c; }));
+    };
+    const pick = () => { const li = writer.querySelector('[aria-selected="true"]'); if (!li) return false; input.value = li.textContent + (li.dataset.takes ? ' ' : ''); offer(); return Boolean(li.dataset.takes); };
+    const keep = async () => {
+      const text = input.value.trim();
+      const ok = note ? await change('write', { cue: note.dataset.cue, device: note.dataset.device, text })
+        : text ? await change('place', { tick: mark.tick, department: { lx: 'LIGHTS', vd: 'VIDEO', tx: 'WORDS', cm: 'CAMERAS', sd: 'SOUND', ky: 'KEYS' }[dept], text }) : true;
+      if (ok) close();
+    };
+    const close = () => { writer?.remove(); writer = null; paper.focus({ preventScroll: true }); };
+    input.addEventListener('input', offer);
+    input.addEventListener('keydown', (e) => {
+      e.stopPropagation();
+      const list = [...writer.querySelectorAll('li')];
+      const at = list.findIndex((li) => li.getAttribute('aria-selected') === 'true');
+      if (e.key === 'Escape') close();
+      else if (e.key === 'Enter') { e.preventDefault(); if (!pick()) keep(); }
+      else if (e.key === 'Tab' && at >= 0) { e.preventDefault(); pick(); }
+      else if ((e.key === 'ArrowDown' || e.key === 'ArrowUp') && list.length) {
+        e.preventDefault();
+        const to = Math.max(0, Math.min(list.length - 1, at + (e.key === 'ArrowDown' ? 1 : -1)));
+        list.forEach((li, i) => li.setAttribute('aria-selected', i === to));
+        list[to].scrollIntoView({ block: 'nearest' });
+      }
+    });
+    writer.querySelector('ul').addEventListener('pointerdown', (e) => { const li = e.target.closest('li'); if (!li) return; e.preventDefault(); input.value = li.textContent + (li.dataset.takes ? ' ' : ''); if (!li.dataset.takes) keep(); });
+    input.addEventListener('blur', () => setTimeout(() => { if (writer && !writer.contains(document.activeElement) && !document.querySelector('#notice .notice')) close(); }, 100));
+    offer();
+    input.focus();
+    input.select();
+  };
+
+  const section = (bar) => {
+    const form = document.getElementById('section');
+    const letters = all('.letter').map((l) => l.dataset.letter);
+    const known = sheet.querySelector(`.letter[data-bar="${bar}"]`);
+    const names = known ? known.querySelector('.sect').textContent.split(' = ') : ['', ''];
+    form.bar.value = bar;
+    document.getElementById('section-bar').textContent = bar;
+    form.letter.value = known?.dataset.letter || 'ABCDEFGHJKLMNOPQRSTUVWXYZ'.split('').find((l) => !letters.includes(l)) || '';
+    form.name.value = names[0];
+    form.as.value = names[1] || '';
+    document.getElementById('score-section').showModal();
+    form.letter.select();
+  };
+
+  // ---- moving
+
+  const step = (by, bar) => {
+    const list = beats();
+    const at = list.findIndex((b) => b.tick === mark.tick);
+    if (at < 0) return;
+    let to = at + by;
+    if (bar) { const wanted = list[at].bar + by; const first = list.findIndex((b) => b.bar === wanted); const within = at - list.findIndex((b) => b.bar === list[at].bar); to = first < 0 ? (by > 0 ? list.length - 1 : 0) : Math.min(list.length - 1, first + within); }
+    mark.tick = list[Math.max(0, Math.min(list.length - 1, to))].tick;
+  };
+
+  const keys = {
+    ArrowLeft: (e) => go(-1, e.shiftKey),
+    ArrowRight: (e) => go(1, e.shiftKey),
+    ArrowUp: () => { mark.staff = Math.max(0, mark.staff - 1); show(); },
+    ArrowDown: () => { mark.staff = Math.min(depts().length - 1, mark.staff + 1); show(); },
+    Home: () => { mark.tick = beats()[0].tick; show(); seen(); },
+    End: () => { mark.tick = beats().at(-1).tick; show(); seen(); },
+    Enter: () => write(notesHere().find((n) => !n.dataset.copy)),
+    ' ': () => { notesHere().forEach((n) => (chosen.has(n.dataset.cue) ? chosen.delete(n.dataset.cue) : chosen.add(n.dataset.cue))); show(); },
+    Delete: () => { const gone = chosen.size ? [...chosen] : notesHere().map((n) => n.dataset.cue); if (gone.length) { chosen.clear(); change('delete', { cues: gone.join(',') }); } },
+    Escape: () => { if (running) stopRunning(); chosen.clear(); show(); },
+    l: () => section(beats().find((b) => b.tick === mark.tick).bar),
+    p: () => play(),
+    o: () => baton.post(`/shows/${baton.show}/score/pause`),
+    v: () => baton.post(`/shows/${baton.show}/score/release`),
+    '+': () => zoom(1),
+    '=': () => zoom(1),
+    '-': () => zoom(-1),
+  };
+  const control = {
+    c: () => { copied = chosen.size ? [...chosen] : notesHere().map((n) => n.dataset.cue); baton.say(copied.length === 1 ? 'One cue copied.' : `${copied.length} cues copied.`); },
+    x: () => { control.c(); keys.Delete(); },
+    v: () => { if (copied.length) change('copy', { cues: copied.join(','), tick: mark.tick }); },
+    d: () => {
+      const these = chosen.size ? [...chosen] : notesHere().map((n) => n.dataset.cue);
+      if (!these.length) return;
+      const first = Math.min(...notes().filter((n) => these.includes(n.dataset.cue) && !n.dataset.copy).map((n) => Number(n.dataset.tick)));
+      mark.tick = first;
+      step(1, true);
+      change('copy', { cues: these.join(','), tick: mark.tick });
+    },
+    a: () => { chosen = new Set(notes().map((n) => n.dataset.cue)); show(); },
+    z: (e) => change(e.shiftKey ? 'redo' : 'undo'),
+    y: () => change('redo'),
+  };
+
+  const go = (by, bar) => {
+    step(by, bar);
+    if (chosen.size) change('move', { cues: [...chosen].join(','), [bar ? 'byBars' : 'byBeats']: by }).then(seen);
+    else { show(); seen(); }
+  };
+
+  document.addEventListener('keydown', (e) => {
+    if (baton.typing(e) || writer || e.altKey) return;
+    const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
+    const act = e.ctrlKey || e.metaKey ? control[key] : keys[key];
+    if (!act || !svg()) return;
+    if (e.target.closest('button, a') && (key === 'Enter' || key === ' ')) return;
+    e.preventDefault();
+    act(e);
+  });
+
+  const zoom = (by) => {
+    const to = zooms[Math.max(0, Math.min(zooms.length - 1, zooms.indexOf(bars) + by))];
+    bars = to;
+    document.getElementById('bars').value = to;
+    history.replaceState(null, '', `?item=${item}&bars=${bars}`);
+    load().then(seen);
+  };
+  document.getElementById('bars').addEventListener('change', (e) => { bars = Number(e.target.value); history.replaceState(null, '', `?item=${item}&bars=${bars}`); load(); paper.focus(); });
+  document.getElementById('which').addEventListener('change', (e) => { location.search = `?item=${e.target.value}&bars=${bars}`; });
+
+  // ---- pointer: click a line to place, drag a note to another beat
+
+  const nearest = (e) => {
+    const box = svg().getBoundingClientRect();
+    const x = e.clientX - box.left;
+    const y = e.clientY - box.top;
+    const line = all('.line').find((l) => y >= Number(l.dataset.top) - 20 && y <= Number(l.dataset.bottom) + 20);
+    if (!line) return null;
+    const near = beats().filter((b) => b.line === line).reduce((a, b) => (!a || Math.abs(b.x - x) < Math.abs(a.x - x) ? b : a), null);
+    const lines = staves(line);
+    const staff = lines.reduce((a, s, i) => (Math.abs(s - y) < Math.abs(lines[a] - y) ? i : a), 0);
+    return { tick: near.tick, staff, bar: near.bar };
+  };
+  let drag = null;
+  sheet.addEventListener('pointerdown', (e) => {
+    if (running || writer || !svg()) return;
+    const letter = e.target.closest('.letter');
+    if (letter) { section(letter.dataset.bar); return; }
+    const note = e.target.closest('.note');
+    const at = nearest(e);
+    if (note) {
+      if (!e.shiftKey && !chosen.has(note.dataset.cue)) chosen.clear();
+      chosen.add(note.dataset.cue);
+      mark = { tick: Number(note.dataset.tick), staff: depts().indexOf(note.dataset.dept) };
+      drag = { from: mark.tick, to: mark.tick };
+      show();
+    } else if (at) {
+      chosen.clear();
+      mark = at;
+      show();
+      e.preventDefault();
+      paper.focus({ preventScroll: true });
+      write(notesHere().find((n) => !n.dataset.copy));
+    }
+  });
+  sheet.addEventListener('pointermove', (e) => { if (!drag) return; const at = nearest(e); if (at && at.tick !== drag.to) { drag.to = at.tick; mark.tick = at.tick; show(); } });
+  document.addEventListener('pointerup', () => {
+    if (!drag) return;
+    const list = beats();
+    const by = list.findIndex((b) => b.tick === drag.to) - list.findIndex((b) => b.tick === drag.from);
+    drag = null;
+    if (by) change('move', { cues: [...chosen].join(','), byBeats: by });
+  });
+  sheet.addEventListener('dblclick', (e) => { const note = e.target.closest('.note'); if (note && !note.dataset.copy) write(note); });
+
+  // ---- words and sections
+
+  document.getElementById('words').addEventListener('submit', async (e) => { e.preventDefault(); e.target.classList.add('sent'); if (await change('text', { score: e.target.score.value })) document.getElementById('score-words').close(); });
+  document.getElementById('section').addEventListener('submit', async (e) => { e.preventDefault(); const f = e.target; f.classList.add('sent'); if (await change('section', { bar: f.bar.value, letter: f.letter.value, name: f.elements.name.value, as: f.as.value })) document.getElementById('score-section').close(); });
+  for (const name of ['words', 'section']) document.getElementById(`leave-${name}`).addEventListener('click', () => document.getElementById(`score-${name}`).close());
+
+  document.querySelectorAll('dialog').forEach((d) => d.addEventListener('close', () => setTimeout(() => paper.focus({ preventScroll: true }))));
+
+  // ---- playing: the baton line stands still, the music moves
+
+  const batonLine = Object.assign(document.createElement('div'), { className: 'baton-line' });
+  const gutter = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
+  gutter.setAttribute('class', 'music gutter');
+  const where = Object.assign(document.createElement('div'), { className: 'where' });
+  paper.append(batonLine, gutter, where);
+  const play = () => baton.post(path('play'), { tick: mark.tick });
+  document.getElementById('play').addEventListener('click', () => play());
+
+  const stopRunning = () => { running = null; paper.classList.remove('running'); load(); };
+  const frame = () => {
+    if (!running) return;
+    requestAnimationFrame(frame);
+    const music = svg();
+    if (!music?.classList.contains('long')) return;
+    running.beats ??= JSON.parse(music.dataset.beats);
+    const ms = running.at + (running.paused ? 0 : performance.now() - running.since);
+    const table = running.beats;
+    let low = 0;
+    for (let high = table.length - 1; low < high;) { const m = (low + high + 1) >> 1; if (table[m][0] <= ms) low = m; else high = m - 1; }
+    const [t, x] = table[low];
+    const [t2, x2] = table[Math.min(low + 1, table.length - 1)];
+    const at = t2 > t ? x + (x2 - x) * Math.max(0, Math.min(1, (ms - t) / (t2 - t))) : x;
+    const width = paper.clientWidth;
+    music.setAttribute('viewBox', `${at - width * 0.35} 0 ${width} ${running.height}`);
+    const beat = beatsOf()[low];
+    const words = `${beat ? `bar ${beat.bar}, beat ${beat.beat}` : 'at the end'}${running.vamp && ms >= running.vampFrom ? `, ${running.vamp}` : ''}${running.paused ? ', standing still' : ''}`;
+    if (where.textContent !== words) where.textContent = words;
+  };
+  const beatsOf = () => (running.places ??= beats().map((b, i, list) => ({ bar: b.bar, beat: 1 + list.slice(0, i).filter((o) => o.bar === b.bar).length })));
+
+  const told = async (text) => {
+    let state = {};
+    try { state = JSON.parse(text || '{}'); } catch { return; }
+    if (String(state.item) !== item) { if (running) stopRunning(); return; }
+    const before = running;
+    running = { ...before, at: state.at, since: performance.now(), paused: state.paused, vamp: state.vamp, vampFrom: state.vampFrom };
+    if (!before) {
+      writer?.remove();
+      writer = null;
+      await load();
+      const music = svg();
+      running.height = Number(music.getAttribute('height'));
+      music.setAttribute('width', '100%');
+      paper.classList.add('running');
+      paper.scrollTop = 0;
+      gutter.setAttribute('height', running.height);
+      gutter.replaceChildren(...[...music.querySelectorAll('.code, .brace')].map((n) => n.cloneNode(true)));
+      batonLine.style.height = `${running.height - 90}px`;
+      requestAnimationFrame(frame);
+    }
+  };
+  new MutationObserver(() => told(document.getElementById('playing').textContent)).observe(document.getElementById('playing'), { childList: true, characterData: true, subtree: true });
+  new MutationObserver(() => {
+    const now = document.getElementById('revision').textContent;
+    if (!svg() || now === svg().dataset.revision || writer) return;
+    if (running) { running.beats = null; running.places = null; }
+    load().then(() => { if (running) { svg().setAttribute('width', '100%'); running.beats = null; running.places = null; } });
+  }).observe(document.getElementById('revision'), { childList: true, characterData: true, subtree: true });
+
+  draw(sheet.innerHTML);
+  paper.focus({ preventScroll: true });
+})();

@@ -1,0 +1,229 @@
+package underbaton.web.score;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.plan.PlannedMessage;
+import underbaton.core.plan.Planner;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Wording;
+import underbaton.core.traffic.Entry;
+import underbaton.core.traffic.Traffic;
+import underbaton.standins.RehearsalRoom;
+import underbaton.web.UnderBaton;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** A song written and played on the page Score, with the lights of the rehearsal room on the real wire. */
+class ScoreTest {
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private static final int TRIES = 4;
+
+    private int show;
+    private Page page;
+
+    @BeforeEach
+    void writeARigAndAnItem() {
+        int port = baton.standInPort(RehearsalRoom.NAMES.indexOf("FOH lights"));
+        show = baton.bean(Shows.class)
+                .create("Score test", s -> {
+                    var filled = s.withDevice(new Device(
+                            0,
+                            "Lights",
+                            Department.LIGHTS,
+                            new Connection.NetworkMidi("127.0.0.1", port),
+                            0,
+                            Numbering.WIRE,
+                            0,
+                            List.of()));
+                    int note = 1;
+                    for (String name : List.of("Amber", "Blue", "Gold", "Rose")) {
+                        var says = new Wording(Numbering.WIRE).read("note " + note++);
+                        filled = filled.withPhrase(1, new Phrase(0, name, says, Effect.HOLDS, false));
+                    }
+                    return filled.withItem(new Item(0, ItemKind.SONG, "Song", 0, List.of()), 0);
+                })
+                .id();
+        baton.bean(Stage.class).open(show);
+        page = baton.open("/shows/" + show + "/score");
+    }
+
+    @AfterEach
+    void remove() {
+        baton.bean(Stage.class).close();
+        baton.bean(Shows.class).delete(show);
+    }
+
+    private void inWords(String score) {
+        page.locator("header").getByText("in words").click();
+        page.locator("#words textarea").fill(score);
+        page.locator("#words").getByText("Keep").click();
+        assertThat(page.locator("#score-words")).isHidden();
+    }
+
+    /** With the mark where it stands. */
+    private void place(String typed, int notesThen) {
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".writer input")).isFocused();
+        page.keyboard().type(typed);
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".note")).hasCount(notesThen);
+        assertThat(page.locator(".writer")).hasCount(0);
+    }
+
+    /** Six cues: 1:1, 1:3, 3:1, 3:2, 4:1 and 6:1, in a song of eight bars. */
+    private void writeTheSong() {
+        inWords("1 4/4\n1 quarter = 240\n1 A Intro\n3 B Chorus\n5 C Verse\n8 end");
+        assertThat(page.locator(".letter")).hasCount(3);
+        place("amb", 1);
+        press("ArrowRight", "ArrowRight");
+        place("blue", 2);
+        press("ArrowLeft", "ArrowLeft", "Shift+ArrowRight", "Shift+ArrowRight");
+        place("gold", 3);
+        press("ArrowRight");
+        place("rose", 4);
+        press("ArrowLeft", "Shift+ArrowRight");
+        place("blue", 5);
+        press("Shift+ArrowRight", "Shift+ArrowRight");
+        place("amb", 6);
+    }
+
+    private void press(String... keys) {
+        for (String key : keys) {
+            page.keyboard().press(key);
+        }
+    }
+
+    private List<String> starts() {
+        return baton.bean(Shows.class)
+                .get(show)
+                .cues()
+                .map(c -> c.number() + " " + c.start())
+                .toList();
+    }
+
+    @Test
+    void cuesArePlacedMovedCopiedAndUndoneByKeyboard() {
+        writeTheSong();
+        assertThat(starts()).containsExactly("1 at 1:1", "2 at 1:3", "3 at 3:1", "4 at 3:2", "5 at 4:1", "6 at 6:1");
+        press("Space", "ArrowRight");
+        assertThat(page.locator("#strip")).containsText("at 6:2, LX: Amber");
+        press("Shift+ArrowRight");
+        assertThat(page.locator("#strip")).containsText("at 7:2, LX: Amber");
+        press("Control+z");
+        assertThat(page.locator("#notice")).containsText("Undone: move cues");
+        assertThat(starts()).contains("6 at 6:2");
+        press("Control+c", "Escape", "Shift+ArrowRight", "Control+v");
+        assertThat(page.locator(".note")).hasCount(7);
+        press("Control+z");
+        assertThat(page.locator(".note")).hasCount(6);
+        press("Control+y");
+        assertThat(page.locator(".note")).hasCount(7);
+        press("Control+a", "Delete");
+        assertThat(page.locator(".note")).hasCount(0);
+        press("Control+z");
+        assertThat(page.locator(".note")).hasCount(7);
+    }
+
+    @Test
+    void aClickPlacesADragMovesAndWhatIsWrongIsSaidWithNothingLost() {
+        inWords("1 quarter = 120\n4 end");
+        Locator staff = page.locator(".staff").first();
+        page.mouse().click(staff.boundingBox().x + 600, staff.boundingBox().y);
+        page.keyboard().type("purple");
+        press("Enter");
+        assertThat(page.locator("#notice")).containsText("Lights has no phrase “purple”");
+        assertThat(page.locator(".writer input")).hasValue("purple");
+        press("Control+a");
+        page.keyboard().type("gold");
+        press("Enter");
+        assertThat(page.locator(".note")).hasCount(1);
+        String before = starts().get(0);
+        var note = page.locator(".note ellipse").boundingBox();
+        page.mouse().move(note.x + 7, note.y + 5);
+        page.mouse().down();
+        page.mouse().move(note.x + 300, note.y + 5);
+        page.mouse().up();
+        UnderBaton.until("it moved", () -> !starts().get(0).equals(before));
+        page.locator("header").getByText("in words").click();
+        page.locator("#words textarea").fill("1 quarter = fast");
+        page.locator("#words").getByText("Keep").click();
+        assertThat(page.locator("#score-words .notice")).containsText("“1 quarter = fast” cannot be read");
+        assertThat(page.locator("#words textarea")).hasValue("1 quarter = fast");
+    }
+
+    @Test
+    void theChorusAgainGetsItsCuesAndTheSongPlaysItselfInTime() {
+        writeTheSong();
+        press("ArrowLeft", "Shift+ArrowRight", "ArrowRight", "l");
+        Locator form = page.locator("#section");
+        form.getByLabel("Rehearsal letter").fill("D");
+        form.getByLabel("Name of the section").fill("Chorus 2");
+        form.getByLabel("The section that it is again").fill("B");
+        form.getByText("Keep").click();
+        assertThat(page.locator(".note.copy")).hasCount(3);
+        assertThat(page.locator(".letter", new Page.LocatorOptions().setHasText("Chorus 2 = B")))
+                .hasCount(1);
+        playsInTime();
+        inWords("1 4/4\n1 quarter = 300\n1 A Intro\n3 B Chorus\n5 C Verse\n7 D Chorus 2 as B\n8 end");
+        playsInTime();
+    }
+
+    /**
+     * Each message left within 20 ms of its planned moment, counted from the first, as the log tells. Somebody else may
+     * take the whole machine away for longer than that, so there are some goes.
+     */
+    private void playsInTime() {
+        List<Long> worst = new ArrayList<>();
+        for (int i = 0; i < TRIES && (i == 0 || worst.get(i - 1) > 20_000); i++) {
+            worst.add(played());
+        }
+        assertThat(worst.get(worst.size() - 1)).as("µs off, of %s", worst).isLessThanOrEqualTo(20_000);
+    }
+
+    private long played() {
+        Traffic traffic = baton.bean(Traffic.class);
+        List<PlannedMessage> plan =
+                Planner.plan(baton.bean(Shows.class).get(show)).messages().toList();
+        long before = traffic.last();
+        press("Home", "p");
+        assertThat(page.locator(".where")).containsText("bar ");
+        UnderBaton.until("the song is over", () -> sent(before).size() == plan.size());
+        press("Escape");
+        assertThat(page.locator(".running")).hasCount(0);
+        List<Entry> sent = sent(before);
+        long worst = 0;
+        for (int i = 0; i < plan.size(); i++) {
+            assertThat(sent.get(i).cause()).isEqualTo(plan.get(i).cause());
+            assertThat(sent.get(i).trouble()).isEmpty();
+            long planned = (plan.get(i).atNanos() - plan.get(0).atNanos()) / 1000;
+            long real = sent.get(i).epochMicros() - sent.get(0).epochMicros();
+            worst = Math.max(worst, Math.abs(real - planned));
+        }
+        return worst;
+    }
+
+    private List<Entry> sent(long after) {
+        return baton.bean(Traffic.class).after(after, 1000).stream()
+                .filter(e -> e.showId() == show && e.direction() == Entry.Direction.OUT)
+                .toList();
+    }
+}
