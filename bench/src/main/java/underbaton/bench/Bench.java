@@ -11,8 +11,10 @@ final class Bench {
         String name = arguments.length > 0 ? arguments[0] : "";
         if (name.equals("go") && arguments.length == 2) {
             GoBench.run(arguments[1]);
+        } else if (name.equals("plan")) {
+            PlanBench.run();
         } else {
-            System.err.println("There is: ./baton bench go");
+            System.err.println("There is: ./baton bench go, and ./baton bench plan");
             System.exit(1);
         }
     }

@@ -3,6 +3,7 @@ package underbaton.web;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.SelectOption;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -74,6 +75,17 @@ class Shots {
         assertThat(written.locator("#strip")).containsText("Gold sweep");
         save(written, "book");
         save(baton.open(book + "/log"), "log");
+
+        Page score = baton.open(book + "/score?bars=0");
+        score.locator("#which").selectOption(new SelectOption().setLabel("The toll"));
+        assertThat(score.locator(".note.copy")).not().hasCount(0);
+        save(score, "score");
+        score.locator("#bars").selectOption("2");
+        for (int i = 0; i < 12; i++) {
+            score.keyboard().press("Shift+ArrowRight");
+        }
+        assertThat(score.locator("#strip")).containsText("at 13:1");
+        save(score, "score-two-bars");
     }
 
     private static void save(Page page, String name) {

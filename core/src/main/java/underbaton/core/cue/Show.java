@@ -183,6 +183,9 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         int cueId = added ? nextId : cue.id();
         Cue placed = new Cue(cueId, cue.number(), cue.start(), cue.what(), cue.calls(), revision + 1);
         List<Item> changed = replaced(items, i -> {
+            if (i.id() != itemId && !has(i, cueId)) {
+                return i;
+            }
             Stream<Cue> others = i.cues().stream().filter(c -> c.id() != cueId);
             return i.withCues((i.id() == itemId ? Stream.concat(others, Stream.of(placed)) : others).toList());
         });
@@ -192,8 +195,15 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
     public Show withoutCue(int cueId) {
         List<Item> changed = replaced(
                 items,
-                i -> i.withCues(i.cues().stream().filter(c -> c.id() != cueId).toList()));
+                i -> has(i, cueId)
+                        ? i.withCues(
+                                i.cues().stream().filter(c -> c.id() != cueId).toList())
+                        : i);
         return next(name, nextId, devices, changed);
+    }
+
+    private static boolean has(Item item, int cueId) {
+        return item.cues().stream().anyMatch(c -> c.id() == cueId);
     }
 
     /**

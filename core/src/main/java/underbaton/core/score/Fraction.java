@@ -35,6 +35,17 @@ record Fraction(BigInteger top, BigInteger bottom) implements Comparable<Fractio
 
     /** To the nearest whole number, halves up. */
     long rounded() {
+        return rounded(top, bottom);
+    }
+
+    /** This and a multiple of another one, rounded as {@link #rounded}; the sum is never brought to lowest terms. */
+    long roundedWith(long times, Fraction other) {
+        BigInteger sum = top.multiply(other.bottom)
+                .add(other.top.multiply(BigInteger.valueOf(times)).multiply(bottom));
+        return rounded(sum, bottom.multiply(other.bottom));
+    }
+
+    private static long rounded(BigInteger top, BigInteger bottom) {
         BigInteger twice = top.add(top).add(bottom);
         BigInteger[] parts = twice.divideAndRemainder(bottom.add(bottom));
         return (parts[1].signum() < 0 ? parts[0].subtract(BigInteger.ONE) : parts[0]).longValueExact();

@@ -29,14 +29,16 @@ public final class TempoMap {
      * @param tick where it begins
      * @param nanos when, exactly; after the hold that may stand there
      * @param before when what stands at the tick itself comes: before that hold
+     * @param nanosPerTick of a steady tempo
      * @param ramp length of the gradual change that this is, in ticks; 0 for a steady tempo
      */
-    private record Stretch(long tick, Fraction nanos, Fraction before, Tempo from, Tempo to, long ramp) {
+    private record Stretch(
+            long tick, Fraction nanos, Fraction before, Tempo from, Tempo to, long ramp, Fraction nanosPerTick) {
 
         /** Time from the beginning of the stretch, in ns. */
         Fraction nanosAfter(long ticks) {
             if (ramp == 0) {
-                return from.nanosPerTick().times(Fraction.of(ticks));
+                return nanosPerTick.times(Fraction.of(ticks));
             }
             double v0 = from.ticksPerNano();
             double change = to.ticksPerNano() - v0;
@@ -46,7 +48,7 @@ public final class TempoMap {
         /** The nearest tick, from the beginning of the stretch. */
         long ticksAfter(Fraction time) {
             if (ramp == 0) {
-                return time.dividedBy(from.nanosPerTick()).rounded();
+                return time.dividedBy(nanosPerTick).rounded();
             }
             double v0 = from.ticksPerNano();
             double change = to.ticksPerNano() - v0;
@@ -108,8 +110,14 @@ public final class TempoMap {
             boolean same = mark.tempo().nanosPerTick().equals(now.nanosPerTick());
             boolean ramp = mark.tick() == tick && mark.overTicks() > 0 && !same;
             Fraction after = at.plus(Fraction.of(held.getOrDefault(tick, 0L)));
-            stretches.add(
-                    new Stretch(tick, after, at, ramp ? now : mark.tempo(), mark.tempo(), ramp ? mark.overTicks() : 0));
+            stretches.add(new Stretch(
+                    tick,
+                    after,
+                    at,
+                    ramp ? now : mark.tempo(),
+                    mark.tempo(),
+                    ramp ? mark.overTicks() : 0,
+                    mark.tempo().nanosPerTick()));
             now = mark.tempo();
         }
         return List.copyOf(stretches);
@@ -130,9 +138,12 @@ public final class TempoMap {
      */
     public long nanos(long tick) {
         Stretch stretch = stretches.get(indexAtTick(tick));
-        Fraction time =
-                tick == stretch.tick ? stretch.before : stretch.nanos.plus(stretch.nanosAfter(tick - stretch.tick));
-        return time.rounded();
+        if (tick == stretch.tick) {
+            return stretch.before.rounded();
+        }
+        return stretch.ramp == 0
+                ? stretch.nanos.roundedWith(tick - stretch.tick, stretch.nanosPerTick)
+                : stretch.nanos.plus(stretch.nanosAfter(tick - stretch.tick)).rounded();
     }
 
     /**
