@@ -52,6 +52,9 @@ public final class Performer {
     private boolean stopped;
     private Optional<Transport> playing = Optional.empty();
     private final Motions motions;
+    /** Which time the vamp is played, 0 outside one: who watches is told when it changes. */
+    private int vampTurn;
+
     private final Set<Integer> going = new HashSet<>();
 
     /** @param watcher gets every new standing, on the performer's thread; must return at once */
@@ -181,14 +184,16 @@ public final class Performer {
 
     private boolean land(long now) {
         boolean landed = false;
-        int pass = playing.map(Transport::pass).orElse(0);
         Optional<Landing> due = playing.flatMap(t -> t.takeDue(now));
         while (due.isPresent()) {
             land(due.get(), playing.orElseThrow().dueAt(due.get().nanos()));
             landed |= due.get().strikes();
             due = playing.flatMap(t -> t.takeDue(now));
         }
-        return landed || playing.map(Transport::pass).orElse(0) != pass;
+        int turn = playing.map(t -> t.vamping(now) ? t.pass() : 0).orElse(0);
+        boolean turned = turn != vampTurn;
+        vampTurn = turn;
+        return landed || turned;
     }
 
     private void land(Landing landing, long due) {
@@ -390,6 +395,13 @@ public final class Performer {
     private Standing.Playing played(Transport t) {
         long now = clock.nanos();
         return new Standing.Playing(
-                t.item(), t.position(now), clock.epochMicros(), t.paused(), t.vamp(), t.pass(), t.released());
+                t.item(),
+                t.position(now),
+                clock.epochMicros(),
+                t.paused(),
+                t.vamp(),
+                t.pass(),
+                t.released(),
+                t.vamping(now));
     }
 }

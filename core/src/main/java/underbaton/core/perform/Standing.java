@@ -40,6 +40,7 @@ public record Standing(
      * @param vamp the one that the music is in, or comes to next
      * @param pass which time it is played, from 1
      * @param released whether it is about to be left
+     * @param vamping whether the music is in it, so that GO releases it
      */
     public record Playing(
             PlannedItem item,
@@ -48,7 +49,8 @@ public record Standing(
             boolean paused,
             Optional<VampSpan> vamp,
             int pass,
-            boolean released) {}
+            boolean released,
+            boolean vamping) {}
 
     public Optional<PlannedCue> standbyCue() {
         return standby < plan.cues().size() ? Optional.of(plan.cues().get(standby)) : Optional.empty();

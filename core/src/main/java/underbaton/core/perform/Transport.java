@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.stream.Stream;
 import underbaton.core.plan.Landing;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
@@ -49,6 +50,13 @@ final class Transport {
 
     Optional<VampSpan> vamp() {
         return vamp;
+    }
+
+    /** Whether the music is in a vamp that waits to be released. */
+    boolean vamping(long now) {
+        return vamp.isPresent()
+                && leavesAt.isEmpty()
+                && position(now) >= vamp.get().fromNanos();
     }
 
     int pass() {
@@ -120,10 +128,10 @@ final class Transport {
     /** Lets the vamp go on as it was told to. @return whether there was one to release */
     boolean release(long now) {
         long position = position(now);
-        if (vamp.isEmpty() || leavesAt.isPresent() || position < vamp.get().fromNanos()) {
+        if (!vamping(now)) {
             return false;
         }
-        VampSpan v = vamp.get();
+        VampSpan v = vamp.orElseThrow();
         leavesAt = OptionalLong.of(
                 switch (v.vamp().leave()) {
                     case END -> v.toNanos();
@@ -182,10 +190,14 @@ final class Transport {
     }
 
     /** While the vamp goes round, or is to be left before its end, what lies behind the turn is not yet to come. */
-    private Optional<Landing> next() {
+    private Stream<Landing> coming() {
         long turn = turnAt();
         boolean jumps = vamp.isPresent() && (goesRound() || turn < vamp.get().toNanos());
-        return ahead.stream().filter(l -> !jumps || l.cueNanos() < turn).findFirst();
+        return ahead.stream().filter(l -> !jumps || l.cueNanos() < turn);
+    }
+
+    private Optional<Landing> next() {
+        return coming().findFirst();
     }
 
     /** Takes the next landing that is due, and makes the turns of the vamp on the way. */
@@ -226,13 +238,16 @@ final class Transport {
         if (paused()) {
             return Long.MAX_VALUE;
         }
-        long at = Math.min(turnAt(), next().map(Landing::nanos).orElse(Long.MAX_VALUE));
-        return at == Long.MAX_VALUE ? at : Math.max(0, at - position(now));
+        long position = position(now);
+        long enters = vamp.map(VampSpan::fromNanos).filter(f -> f > position).orElse(Long.MAX_VALUE);
+        long turns = Math.min(turnAt(), enters);
+        long at = Math.min(turns, next().map(Landing::nanos).orElse(Long.MAX_VALUE));
+        return at == Long.MAX_VALUE ? at : Math.max(0, at - position);
     }
 
-    /** The next cue that comes by itself. */
+    /** The next cue that comes by itself, as things stand. */
     Optional<Landing> nextStrike() {
-        return ahead.stream().filter(Landing::strikes).findFirst();
+        return coming().filter(Landing::strikes).findFirst();
     }
 
     /** Takes all that would still come of the cues before a place of the item, in the order of time. */

@@ -65,8 +65,13 @@ class TransportTest {
         pass(13_000);
         assertThat(sent).containsExactly("20@4000", "21@6000", "20@8000", "21@10000", "20@12000");
         assertThat(performer.standing().playing().orElseThrow().pass()).isEqualTo(3);
+        assertThat(performer.standing().playing().orElseThrow().vamping()).isTrue();
+        assertThat(performer.standing().pending().orElseThrow().cue().number())
+                .as("22 lies behind the vamp")
+                .hasToString("21");
         performer.go();
         pass(4000);
+        assertThat(performer.standing().playing().orElseThrow().vamping()).isFalse();
         assertThat(sent.subList(5, 7)).containsExactly("21@14000", "22@16000");
     }
 

@@ -15,6 +15,7 @@ import underbaton.core.rig.Device;
  *
  * @param now the item of the cue fired last, or of the standby before the first GO
  * @param itemPlace its place in the running order, from 1
+ * @param vamp what goes round now and what GO does about it
  * @param coming the standby's followers, then the cues after them
  */
 public record DeskView(
@@ -30,6 +31,7 @@ public record DeskView(
         String goNumber,
         String nextNumber,
         String backNumber,
+        Optional<String> vamp,
         boolean stopped) {
 
     private static final int MOST_COMING = 40;
@@ -63,7 +65,19 @@ public record DeskView(
                 standby.map(c -> c.label()).orElse(""),
                 next < cues.size() ? cues.get(next).number().toString() : "",
                 back < standing.standby() ? cues.get(back).number().toString() : "",
+                vamp(standing),
                 standing.stopped());
+    }
+
+    /** While a vamp goes round, GO does not fire the standby cue: it lets the music go on. */
+    private static Optional<String> vamp(Standing standing) {
+        return standing.playing().filter(Standing.Playing::vamping).flatMap(p -> p.vamp()
+                .map(v -> "Vamp, bars %d to %d, time %d: GO leaves it %s"
+                        .formatted(
+                                v.vamp().bar(),
+                                v.vamp().after() - 1,
+                                p.pass(),
+                                v.vamp().leave().words())));
     }
 
     private static int place(Show show, Item item) {
