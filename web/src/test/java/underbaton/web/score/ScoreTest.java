@@ -226,4 +226,44 @@ class ScoreTest {
                 .filter(e -> e.showId() == show && e.direction() == Entry.Direction.OUT)
                 .toList();
     }
+
+    @Test
+    void theDeskSaysThatGoLeavesTheVampAndGoDoes() {
+        inWords("1 quarter = 240\n2 vamp 1 bar, at most 900 times\n5 end");
+        press("Shift+ArrowRight", "Shift+ArrowRight");
+        place("gold", 1);
+        long before = baton.bean(Traffic.class).last();
+        press("Home", "p");
+        assertThat(page.locator(".where")).containsText("GO lets it go on");
+        Page desk = baton.open("/shows/" + show + "/desk");
+        assertThat(desk.locator(".vamp")).containsText("Vamp, bars 2 to 2, time");
+        assertThat(desk.locator(".go")).containsText("GO leaves the vamp");
+        org.assertj.core.api.Assertions.assertThat(sent(before)).isEmpty();
+        desk.keyboard().press("Enter");
+        UnderBaton.until("the cue behind the vamp has come", () -> sent(before).size() == 1);
+        assertThat(desk.locator(".vamp")).hasCount(0);
+        desk.close();
+    }
+
+    @Test
+    void aFilmThatSomethingIsDrawnIntoSaysSoAndPauseHoldsTheMusic() {
+        inWords("1 quarter = 120\n2 film 0:30 River\n20 end");
+        assertThat(page.locator(".film").first()).containsText("film 0:30 River");
+        assertThat(page.locator(".film.wrong")).hasCount(0);
+        press("Shift+ArrowRight", "Shift+ArrowRight", "Shift+ArrowRight", "l");
+        page.locator("#section").getByText("Keep").click();
+        assertThat(page.locator(".film.wrong").first()).containsText("section A begins 26 s before its end");
+        press("Control+z");
+        assertThat(page.locator(".film.wrong")).hasCount(0);
+        press("p");
+        assertThat(page.locator(".where")).containsText("bar 4");
+        press("o");
+        assertThat(page.locator(".where")).containsText("standing still");
+        String where = page.locator(".where").textContent();
+        page.waitForTimeout(700);
+        assertThat(page.locator(".where")).hasText(where);
+        press("o");
+        assertThat(page.locator(".where")).not().containsText("standing still");
+        press("Escape");
+    }
 }
