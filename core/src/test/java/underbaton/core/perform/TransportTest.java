@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
@@ -130,5 +131,29 @@ class TransportTest {
         performer.adopt(Planner.plan(show.withItem(item.withScore(Optional.of(Score.of("1 quarter = 60"))), 0)));
         pass(5000);
         assertThat(sent).as("from bar 2 on a bar takes four seconds").containsExactly("20@6000");
+    }
+
+    @Test
+    void aCueByHandBetweenTimedOnesHoldsNothingBackAndGoKeepsTheBooksOrder() {
+        play("1 quarter = 120", "at 2:1", "by hand", "at 3:1", "at 4:1");
+        performer.jump(show.cueNumbered(CueNumber.of("21")).orElseThrow().id());
+        pass(5000);
+        assertThat(sent).as("21 waits for GO, the music does not").containsExactly("20@2000", "22@4000");
+        performer.go();
+        pass(500);
+        assertThat(sent).last().isEqualTo("21@5000");
+        pass(1000);
+        assertThat(sent).last().isEqualTo("23@6000");
+    }
+
+    @Test
+    void stopAllEndsTheMusic() {
+        play("1 quarter = 120", "at 2:1", "at 3:1");
+        pass(2500);
+        performer.stopAll();
+        pass(5000);
+        assertThat(sent).filteredOn(s -> !s.startsWith("stop all")).containsExactly("20@2000");
+        assertThat(performer.standing().playing()).isEmpty();
+        assertThat(performer.standing().pending()).isEmpty();
     }
 }

@@ -5,12 +5,14 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static underbaton.wire.Waiting.DAEMONS;
 import static underbaton.wire.Waiting.until;
 
+import java.io.IOException;
 import java.net.InetAddress;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.concurrent.atomic.AtomicReference;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -154,11 +156,25 @@ class OscTest {
             until("heard", () -> heard.contains(awkward));
             machine.close();
             until("lost", () -> !link.health().reached());
-            try (OscTcpInlet back = new OscTcpInlet(LOOPBACK, port, DAEMONS, ear)) {
+            try (OscTcpInlet back = again(port, ear)) {
                 until("reached again", () -> link.health().reached());
                 assertThat(back.port()).isEqualTo(port);
             }
         }
+    }
+
+    /** The port of a server that has just gone can stay taken for a moment. */
+    private static OscTcpInlet again(int port, OscInlet.Ear ear) throws InterruptedException {
+        AtomicReference<OscTcpInlet> inlet = new AtomicReference<>();
+        until("the port is free", () -> {
+            try {
+                inlet.set(new OscTcpInlet(LOOPBACK, port, DAEMONS, ear));
+            } catch (IOException taken) {
+                return false;
+            }
+            return true;
+        });
+        return inlet.get();
     }
 
     /** RFC 1055 and the size of OSC 1.0, from memory; cut anywhere, the packets are the same. */
