@@ -208,7 +208,7 @@
     history.replaceState(null, '', `?item=${item}&bars=${bars}`);
     load().then(seen);
   };
-  document.getElementById('bars').addEventListener('change', (e) => { bars = Number(e.target.value); history.replaceState(null, '', `?item=${item}&bars=${bars}`); load(); paper.focus(); });
+  document.getElementById('bars').addEventListener('change', (e) => { bars = Number(e.target.value); history.replaceState(null, '', `?item=${item}&bars=${bars}`); load().then(seen); paper.focus(); });
   document.getElementById('which').addEventListener('change', (e) => { location.search = `?item=${e.target.value}&bars=${bars}`; });
 
   // ---- pointer: click a line to place, drag a note to another beat
