@@ -2,6 +2,9 @@ package underbaton.core.cue;
 
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.IntStream;
 import underbaton.core.rig.Refusal;
 
 /**
@@ -53,6 +56,30 @@ public record CueNumber(BigDecimal value) implements Comparable<CueNumber> {
         }
         throw new Refusal(
                 "number", "There is no number left between " + before + " and " + after + "; renumber one of them.");
+    }
+
+    /**
+     * The plainest numbers for several cues in a row: steps of one where there is room, else of a tenth, and so on.
+     *
+     * @param before the last number before them
+     * @param after the first number behind them; empty for none
+     * @throws Refusal when three places leave no room
+     */
+    public static List<CueNumber> spread(CueNumber before, Optional<CueNumber> after, int count) {
+        for (int places = 0; places <= PLACES; places++) {
+            BigDecimal step = BigDecimal.ONE.movePointLeft(places);
+            BigDecimal first = before.value.setScale(places, RoundingMode.FLOOR).add(step);
+            BigDecimal last = first.add(step.multiply(BigDecimal.valueOf(count - 1L)));
+            if (after.isEmpty() || last.compareTo(after.get().value) < 0) {
+                return IntStream.range(0, count)
+                        .mapToObj(i -> new CueNumber(first.add(step.multiply(BigDecimal.valueOf(i)))))
+                        .toList();
+            }
+        }
+        throw new Refusal(
+                "number",
+                "Between " + before + " and " + after.get() + " there are no " + count
+                        + " numbers left; renumber the cues first.");
     }
 
     /** The next whole number above. */

@@ -3,7 +3,9 @@ package underbaton.core.cue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
@@ -190,6 +192,25 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
             return i.withCues((i.id() == itemId ? Stream.concat(others, Stream.of(placed)) : others).toList());
         });
         return next(name, added ? nextId + 1 : nextId, devices, changed);
+    }
+
+    /**
+     * Adds cues to an item, all with ids of their own.
+     *
+     * @throws Refusal when one of their numbers is taken
+     */
+    public Show withCues(int itemId, List<Cue> added) {
+        Item item = requireItem(itemId);
+        Set<CueNumber> numbers = cues().map(Cue::number).collect(Collectors.toSet());
+        List<Cue> cues = new ArrayList<>(item.cues());
+        int next = nextId;
+        for (Cue cue : added) {
+            if (!numbers.add(cue.number())) {
+                throw new Refusal("number", "There is a cue " + cue.number() + " already; choose another number.");
+            }
+            cues.add(new Cue(next++, cue.number(), cue.start(), cue.what(), cue.calls(), revision + 1));
+        }
+        return next(name, next, devices, replaced(items, i -> i == item ? i.withCues(cues) : i));
     }
 
     public Show withoutCue(int cueId) {

@@ -4,6 +4,7 @@ import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
+import underbaton.core.midi.Bytes;
 import underbaton.core.rig.Refusal;
 
 /** Reads the text of a file that people bring. */
@@ -12,6 +13,17 @@ final class Utf8 {
     private static final int LARGEST = 1_000_000;
 
     private Utf8() {}
+
+    static Bytes bytes(String text) {
+        return Bytes.copyOf(text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    /** Text out of another kind of file, where each byte that is no UTF-8 stands for itself (ISO 8859-1). */
+    static String lenient(Bytes text) {
+        String read = new String(text.toArray(), StandardCharsets.UTF_8);
+        String kept = read.indexOf('\uFFFD') < 0 ? read : new String(text.toArray(), StandardCharsets.ISO_8859_1);
+        return kept.replaceAll("\\p{Cntrl}+", " ").strip();
+    }
 
     /**
      * @return the text, without a byte-order mark

@@ -77,7 +77,7 @@ final class DryRun {
                 events.add(new Event(0, cue.atNanos().getAsLong(), cue));
                 continue;
             }
-            if (cue.byHand() || since == 0 && i > 0 && byHand.isEmpty()) {
+            if (cue.byHand()) {
                 since = i == 0 ? 0 : cue.cueId();
                 nanos = 0;
             } else if (cue.start() instanceof Start.AfterPrevious after) {

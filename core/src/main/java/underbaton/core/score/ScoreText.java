@@ -19,7 +19,7 @@ import underbaton.core.score.BarMap.MeterMark;
  */
 final class ScoreText {
 
-    private static final int MOST_LINES = 1000;
+    private static final int MOST_LINES = 5000;
     private static final String BEHIND = "\\d+\\s*/\\s*\\d+";
     private static final Pattern PICK_UP = Pattern.compile("pick-?up (\\d{1,2}) (half|quarter|eighth|sixteenth)s?");
     private static final Pattern PLACE = Pattern.compile("(\\d{1,4})(?::(\\d{1,2})(?::(\\d{1,4}))?)?\\s+(.+)");

@@ -131,6 +131,21 @@ public final class TempoMap {
     }
 
     /**
+     * A place at which the tempo changes, or time stands still.
+     *
+     * @param gradual whether it goes on changing from there to the next one
+     * @param held whether a hold stands there
+     */
+    public record Change(long tick, boolean gradual, boolean held) {}
+
+    /** All changes, the first at tick 0. */
+    public List<Change> changes() {
+        return stretches.stream()
+                .map(s -> new Change(s.tick, s.ramp > 0, s.before.compareTo(s.nanos) < 0))
+                .toList();
+    }
+
+    /**
      * When a place comes.
      *
      * @param tick 0 or above

@@ -1,0 +1,181 @@
+package underbaton.core.file;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import underbaton.core.file.MidiFile.Content;
+import underbaton.core.file.MidiFile.Event;
+import underbaton.core.file.MidiFile.Meta;
+import underbaton.core.file.MidiFile.Quarters;
+import underbaton.core.file.MidiFile.SystemExclusive;
+import underbaton.core.file.MidiFile.Track;
+import underbaton.core.midi.Bytes;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.Exclusive;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.PlannedMessage;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Refusal;
+import underbaton.core.score.BarMap;
+import underbaton.core.score.Meter;
+import underbaton.core.score.Score;
+import underbaton.core.score.Section;
+
+/**
+ * The plan of an item as a Standard MIDI File of format 1: tempi, meters, sections as markers and cues as cue points in
+ * the first track, and a track for each device with what it is sent, at the time at which it is sent. Vamps are played
+ * once; a move is its steps. A tick of the file is a tenth of one of the score: what stands on a tick of the score is in
+ * time within a microsecond, all else at the nearest tick, about 26 µs away at most at a tempo of 120.
+ */
+public final class PlanFile {
+
+    private final PlannedItem item;
+    private final List<Device> devices;
+    private final Score.Times times;
+    private final long end;
+    private final TempoTrack tempi;
+
+    private PlanFile(PlannedItem item, List<Device> devices) {
+        this.item = item;
+        this.devices = devices;
+        this.times = item.times().orElseGet(() -> Score.of("").read());
+        this.end = end();
+        this.tempi = new TempoTrack(times, end);
+    }
+
+    public static MidiFile write(PlannedItem item, List<Device> devices) {
+        return new PlanFile(item, devices).file();
+    }
+
+    /** What of the item no such file can hold, a sentence each; empty for nothing. */
+    public static List<String> left(PlannedItem item, List<Device> devices) {
+        List<String> left = new ArrayList<>();
+        long byHand = item.messages().stream()
+                .filter(m -> m.since() != 0)
+                .map(PlannedMessage::since)
+                .distinct()
+                .count();
+        if (byHand > 0) {
+            left.add((byHand == 1 ? "1 cue waits" : byHand + " cues wait") + " for GO and has no time of its own.");
+        }
+        for (Device device : devices) {
+            long osc = item.messages().stream()
+                    .filter(m -> m.deviceId() == device.id() && !(m.message() instanceof MidiMessage))
+                    .count();
+            if (osc > 0) {
+                left.add(osc + " messages of " + device.name() + " are OSC, not MIDI.");
+            }
+        }
+        return left;
+    }
+
+    /** The first barline at or behind all that happens. */
+    private long end() {
+        BarMap bars = times.bars();
+        int bar = times.score().endBar() + 1;
+        long last = item.messages().stream()
+                .filter(m -> m.since() == 0)
+                .mapToLong(PlannedMessage::atNanos)
+                .max()
+                .orElse(0);
+        while (times.nanosOfBar(bar) < last) {
+            bar++;
+        }
+        return bars.tickOfBar(bar);
+    }
+
+    private MidiFile file() {
+        List<Track> tracks = new ArrayList<>();
+        tracks.add(conductor());
+        for (Device device : devices) {
+            List<Event> events = events(device);
+            if (!events.isEmpty()) {
+                events.add(0, text(0, MidiFile.SEQUENCE_NAME, device.name()));
+                tracks.add(new Track(events, end * TempoTrack.FINE));
+            }
+        }
+        return new MidiFile(1, new Quarters(TempoTrack.DIVISION), tracks);
+    }
+
+    private List<Event> events(Device device) {
+        List<Event> events = new ArrayList<>();
+        for (PlannedMessage m : item.messages()) {
+            if (m.since() == 0 && m.deviceId() == device.id() && m.message() instanceof MidiMessage midi) {
+                long at = tempi.fineTick(m.atNanos());
+                midi.commands().forEach(c -> events.add(new Event(at, content(c))));
+            }
+        }
+        return events;
+    }
+
+    private static Content content(MidiMessage message) {
+        if (message instanceof ChannelMessage channel) {
+            return new MidiFile.Channel(channel);
+        }
+        Bytes bytes = message.encode();
+        return message instanceof Exclusive
+                ? new SystemExclusive(0xF0, bytes.slice(1, bytes.length()))
+                : new SystemExclusive(0xF7, bytes);
+    }
+
+    private Track conductor() {
+        List<Event> events = new ArrayList<>();
+        events.add(text(0, MidiFile.SEQUENCE_NAME, item.item().name()));
+        meters(events);
+        for (TempoTrack.Piece piece : tempi.pieces()) {
+            int t = piece.tempo();
+            events.add(new Event(
+                    piece.tick() * TempoTrack.FINE,
+                    new Meta(MidiFile.TEMPO, Bytes.of(t >> 16, t >> 8 & 0xFF, t & 0xFF))));
+        }
+        for (Section section : times.score().sections()) {
+            long tick = times.bars().tickOfBar(section.bar());
+            events.add(
+                    text(tick * TempoTrack.FINE, MidiFile.MARKER, (section.letter() + " " + section.name()).strip()));
+        }
+        for (PlannedCue cue : item.cues()) {
+            boolean first = cue == item.cues().get(0);
+            if (cue.atNanos().isPresent() || first) {
+                long tick = tempi.fineTick(cue.atNanos().orElse(0));
+                events.add(text(tick, MidiFile.CUE_POINT, (cue.label() + " " + cue.what()).strip()));
+            }
+        }
+        events.sort(Comparator.comparingLong(Event::tick));
+        return new Track(events, end * TempoTrack.FINE);
+    }
+
+    /** A pick-up is a bar of its own, as sequencers write it. */
+    private void meters(List<Event> events) {
+        int pickUp = times.score().pickUpTicks();
+        Optional<Meter> own = pickUp == 0 ? Optional.empty() : Optional.of(shortest(pickUp));
+        own.ifPresent(m -> events.add(meter(0, m)));
+        for (BarMap.MeterMark mark : times.score().meters()) {
+            long tick = mark.bar() == 1 ? pickUp : times.bars().tickOfBar(mark.bar());
+            events.add(meter(tick * TempoTrack.FINE, mark.meter()));
+        }
+    }
+
+    private static Meter shortest(int ticks) {
+        for (int unit = 4; unit <= 16; unit *= 2) {
+            int beat = new Meter(1, unit).beatTicks();
+            if (ticks % beat == 0) {
+                return new Meter(ticks / beat, unit);
+            }
+        }
+        throw new Refusal("pick-up", "A pick-up of no whole sixteenths cannot be written into a MIDI file.");
+    }
+
+    /** Numerator, denominator as a power of two, 24 clocks a quarter to a click, 8 thirty-seconds to a quarter. */
+    private static Event meter(long tick, Meter meter) {
+        int clocks = 24 * 4 / meter.unit();
+        int power = Integer.numberOfTrailingZeros(meter.unit());
+        return new Event(tick, new Meta(MidiFile.METER, Bytes.of(meter.beats(), power, clocks, 8)));
+    }
+
+    private static Event text(long tick, int type, String text) {
+        return new Event(tick, new Meta(type, Utf8.bytes(text)));
+    }
+}
