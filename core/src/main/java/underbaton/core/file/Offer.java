@@ -18,6 +18,8 @@ import underbaton.core.file.Song.Part;
 import underbaton.core.file.Song.Said;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Wording;
 import underbaton.core.score.Score;
 
 /**
@@ -47,6 +49,12 @@ public final class Offer {
         /** The first of the unmatched ones. */
         public List<Missing> shown() {
             return unmatched.subList(0, Math.min(MOST_UNMATCHED, unmatched.size()));
+        }
+
+        /** A message as the device itself would print it: {@code note E3}. */
+        public String told(Missing missing) {
+            Numbering numbering = device.map(Device::numbering).orElse(Numbering.WIRE);
+            return new Wording(numbering).write(missing.said.message());
         }
     }
 

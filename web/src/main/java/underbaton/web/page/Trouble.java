@@ -46,7 +46,7 @@ class Trouble {
     @ResponseStatus(HttpStatus.CONTENT_TOO_LARGE)
     String tooLarge(Model model) {
         return notice(
-                "The file is larger than 2 MB; neither a phrasebook nor a machine needs that. Is it another one?",
+                "The file is larger than 16 MB, and nothing that can be opened here is; is it another one?",
                 "file",
                 model);
     }

@@ -1,11 +1,7 @@
 package underbaton.web.rig;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.util.List;
-import org.springframework.http.ContentDisposition;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -18,6 +14,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.file.DeviceFile;
 import underbaton.core.file.PhraseTable;
 import underbaton.core.rig.Device;
+import underbaton.web.page.Download;
 import underbaton.web.shows.Shows;
 
 /** Phrasebooks and machines as files, and the sheet for the wall. */
@@ -31,9 +28,9 @@ class DeviceFileController {
     }
 
     @GetMapping("/shows/{showId}/rig/devices/{deviceId}/phrases.csv")
-    ResponseEntity<String> table(@PathVariable int showId, @PathVariable int deviceId) {
+    ResponseEntity<byte[]> table(@PathVariable int showId, @PathVariable int deviceId) {
         Device device = RigController.device(shows.get(showId), deviceId);
-        return file(device.name() + ".csv", "text/csv", PhraseTable.write(device));
+        return Download.of(device.name() + ".csv", Download.CSV, PhraseTable.write(device));
     }
 
     @PostMapping("/shows/{showId}/rig/devices/{deviceId}/phrases.csv")
@@ -49,9 +46,9 @@ class DeviceFileController {
     }
 
     @GetMapping("/shows/{showId}/rig/devices/{deviceId}/device.json")
-    ResponseEntity<String> device(@PathVariable int showId, @PathVariable int deviceId) {
+    ResponseEntity<byte[]> device(@PathVariable int showId, @PathVariable int deviceId) {
         Device device = RigController.device(shows.get(showId), deviceId);
-        return file(device.name() + ".json", MediaType.APPLICATION_JSON_VALUE, DeviceFile.write(device));
+        return Download.of(device.name() + ".json", Download.JSON, DeviceFile.write(device));
     }
 
     @PostMapping("/shows/{showId}/rig/devices/file")
@@ -64,16 +61,6 @@ class DeviceFileController {
         });
         Device added = show.devices().get(show.devices().size() - 1);
         return "redirect:/shows/" + showId + "/rig?device=" + added.id();
-    }
-
-    private static ResponseEntity<String> file(String name, String type, String text) {
-        ContentDisposition saved = ContentDisposition.attachment()
-                .filename(name, StandardCharsets.UTF_8)
-                .build();
-        return ResponseEntity.ok()
-                .header(HttpHeaders.CONTENT_DISPOSITION, saved.toString())
-                .contentType(MediaType.parseMediaType(type + ";charset=UTF-8"))
-                .body(text);
     }
 
     /** Everything a crew needs to know of one machine, on paper. */

@@ -105,7 +105,7 @@ class ScoreController {
         return SHEET;
     }
 
-    private static Item item(Show show, int itemId) {
+    static Item item(Show show, int itemId) {
         return show.item(itemId)
                 .orElseThrow(() -> new Refusal("item", "That item is no longer in the book; reload the page."));
     }

@@ -7,10 +7,14 @@ import static underbaton.web.UnderBaton.until;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.FilePayload;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import org.junit.jupiter.api.io.TempDir;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.CameraSwitcher;
@@ -133,13 +137,12 @@ class WaysTest {
     }
 
     @Test
-    void aFileThatIsNoMachineLeavesTheRigAsItWas() {
+    void aFileThatIsNoMachineLeavesTheRigAsItWas(@TempDir Path folder) throws IOException {
         page.getByLabel("Saved machine")
                 .setInputFiles(new FilePayload("wrong.json", "application/json", "{\"format\": 3}".getBytes()));
         assertThat(page.locator("#notice")).containsText("This is no file of a machine");
-        page.getByLabel("Saved machine")
-                .setInputFiles(new FilePayload("huge.json", "application/json", new byte[2_500_000]));
-        assertThat(page.locator("#notice")).containsText("larger than 2 MB");
+        page.getByLabel("Saved machine").setInputFiles(Files.write(folder.resolve("huge.json"), new byte[17_000_000]));
+        assertThat(page.locator("#notice")).containsText("larger than 16 MB");
         assertThat(shows.get(show).devices()).isEmpty();
     }
 }

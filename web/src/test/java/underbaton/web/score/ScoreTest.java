@@ -3,10 +3,23 @@ package underbaton.web.score;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FilePayload;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
+import javax.sound.midi.MetaMessage;
+import javax.sound.midi.MidiEvent;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.Sequence;
+import javax.sound.midi.ShortMessage;
+import javax.sound.midi.Track;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -89,21 +102,25 @@ class ScoreTest {
         assertThat(page.locator(".writer")).hasCount(0);
     }
 
-    /** Six cues: 1:1, 1:3, 3:1, 3:2, 4:1 and 6:1, in a song of eight bars. */
     private void writeTheSong() {
         inWords("1 4/4\n1 quarter = 240\n1 A Intro\n3 B Chorus\n5 C Verse\n8 end");
         assertThat(page.locator(".letter")).hasCount(3);
-        place("amb", 1);
+        placeSix(0);
+    }
+
+    /** At 1:1, 1:3, 3:1, 3:2, 4:1 and 6:1. @param n how many stand there already */
+    private void placeSix(int n) {
+        place("amb", n + 1);
         press("ArrowRight", "ArrowRight");
-        place("blue", 2);
+        place("blue", n + 2);
         press("ArrowLeft", "ArrowLeft", "Shift+ArrowRight", "Shift+ArrowRight");
-        place("gold", 3);
+        place("gold", n + 3);
         press("ArrowRight");
-        place("rose", 4);
+        place("rose", n + 4);
         press("ArrowLeft", "Shift+ArrowRight");
-        place("blue", 5);
+        place("blue", n + 5);
         press("Shift+ArrowRight", "Shift+ArrowRight");
-        place("amb", 6);
+        place("amb", n + 6);
     }
 
     private void press(String... keys) {
@@ -170,13 +187,55 @@ class ScoreTest {
         assertThat(page.locator("#words textarea")).hasValue("1 quarter = fast");
     }
 
+    /** A song as another program may write it, made by the JDK: tempo 240, four markers, a track of notes. */
+    private static byte[] songOfAnother() throws Exception {
+        Sequence sequence = new Sequence(Sequence.PPQ, 480);
+        Track conductor = sequence.createTrack();
+        conductor.add(meta(0, 0x03, "Of another hand"));
+        conductor.add(new MidiEvent(new MetaMessage(0x51, new byte[] {0x03, (byte) 0xD0, (byte) 0x90}, 3), 0));
+        List<String> markers = List.of("Intro", "Chorus", "Verse", "Chorus 2");
+        for (int i = 0; i < markers.size(); i++) {
+            conductor.add(meta(i * 2 * 1920, 0x06, markers.get(i)));
+        }
+        Track lights = sequence.createTrack();
+        lights.add(meta(0, 0x03, "LX notes"));
+        lights.add(new MidiEvent(new ShortMessage(0x90, 0, 4, 127), 4 * 1920 + 960));
+        lights.add(new MidiEvent(new ShortMessage(0x80, 0, 4, 0), 4 * 1920 + 1200));
+        lights.add(new MidiEvent(new ShortMessage(0x90, 0, 99, 127), 5 * 1920));
+        lights.add(meta(8 * 1920, 0x01, "end"));
+        ByteArrayOutputStream file = new ByteArrayOutputStream();
+        MidiSystem.write(sequence, 1, file);
+        return file.toByteArray();
+    }
+
+    private static MidiEvent meta(long tick, int type, String text) throws Exception {
+        return new MidiEvent(new MetaMessage(type, text.getBytes(StandardCharsets.UTF_8), text.length()), tick);
+    }
+
+    private void openFile(String name, byte[] content) {
+        page.locator("header").getByText("files").click();
+        page.locator("#score-file input[type=file]").setInputFiles(new FilePayload(name, "audio/midi", content));
+    }
+
     @Test
-    void theChorusAgainGetsItsCuesAndTheSongPlaysItselfInTime() {
-        writeTheSong();
+    void aSongOpenedFromAFileIsCuedItsChorusRepeatedAndPlaysItselfInTime() throws Exception {
+        openFile("other.mid", songOfAnother());
+        Locator offer = page.locator(".offer");
+        assertThat(offer.getByLabel("Name of the song")).hasValue("Of another hand");
+        assertThat(offer).containsText("8 bars, 4/4, quarter = 240; sections A Intro, B Chorus, C Verse, D Chorus 2");
+        assertThat(offer.locator("tbody tr")).containsText("LX notes");
+        assertThat(offer.getByLabel("Machine for LX notes").locator("option:checked"))
+                .hasText("Lights");
+        offer.locator("summary").click();
+        assertThat(offer.locator("details li")).hasText("6:1 note D♯6");
+        offer.getByText("Take it in, 2 cues").click();
+        assertThat(page.locator(".letter")).hasCount(4);
+        assertThat(page.locator(".note")).hasCount(1);
+        press("Home");
+        placeSix(1);
         press("ArrowLeft", "Shift+ArrowRight", "ArrowRight", "l");
         Locator form = page.locator("#section");
-        form.getByLabel("Rehearsal letter").fill("D");
-        form.getByLabel("Name of the section").fill("Chorus 2");
+        assertThat(form.getByLabel("Name of the section")).hasValue("Chorus 2");
         form.getByLabel("The section that it is again").fill("B");
         form.getByText("Keep").click();
         assertThat(page.locator(".note.copy")).hasCount(3);
@@ -185,6 +244,28 @@ class ScoreTest {
         playsInTime();
         inWords("1 4/4\n1 quarter = 300\n1 A Intro\n3 B Chorus\n5 C Verse\n7 D Chorus 2 as B\n8 end");
         playsInTime();
+        savedAndReadByTheJdk();
+    }
+
+    /** The page's own file, read by the JDK: the seven notes of the song and three of the second chorus. */
+    private void savedAndReadByTheJdk() throws Exception {
+        page.locator("header").getByText("files").click();
+        Download saved = page.waitForDownload(
+                () -> page.getByText("Save Of another hand").click());
+        Sequence sequence = MidiSystem.getSequence(new ByteArrayInputStream(Files.readAllBytes(saved.path())));
+        assertThat(saved.suggestedFilename()).isEqualTo("Of another hand.mid");
+        Track lights = sequence.getTracks()[1];
+        long notes = IntStream.range(0, lights.size())
+                .filter(i -> lights.get(i).getMessage() instanceof ShortMessage)
+                .count();
+        assertThat(notes).isEqualTo(10L);
+    }
+
+    @Test
+    void aFileThatIsNoSongIsRefusedAndChangesNothing() {
+        openFile("notes.mid", "MThd, as it were".getBytes(StandardCharsets.UTF_8));
+        assertThat(page.locator("#score-file .notice")).containsText("This file says that its header is");
+        assertThat(page.locator("#which option")).hasCount(1);
     }
 
     /**

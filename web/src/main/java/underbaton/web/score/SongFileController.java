@@ -1,0 +1,143 @@
+package underbaton.web.score;
+
+import java.io.IOException;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicLong;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.Show;
+import underbaton.core.file.MidiFile;
+import underbaton.core.file.Offer;
+import underbaton.core.file.PlanFile;
+import underbaton.core.file.Song;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.Planner;
+import underbaton.core.rig.Refusal;
+import underbaton.web.page.Download;
+import underbaton.web.shows.Shows;
+
+/** Songs as Standard MIDI Files, out and in: what is opened is first offered, with what its parts would call. */
+@Controller
+class SongFileController {
+
+    private static final String OFFER = "score/files :: offer";
+
+    private final Shows shows;
+    private final AtomicLong opened = new AtomicLong();
+    /** By show, the song that was opened last and waits to be taken in. */
+    private final Map<Integer, Opened> waiting = new ConcurrentHashMap<>();
+
+    private record Opened(long number, String fileName, Song song) {}
+
+    SongFileController(Shows shows) {
+        this.shows = shows;
+    }
+
+    @GetMapping("/shows/{showId}/score/files")
+    String files(@PathVariable int showId, @RequestParam int item, Model model) {
+        Show show = shows.get(showId);
+        Optional<PlannedItem> planned = Planner.plan(show).item(item);
+        model.addAttribute("show", show);
+        model.addAttribute("chosen", planned.map(PlannedItem::item).orElse(null));
+        model.addAttribute(
+                "left", planned.map(p -> PlanFile.left(p, show.devices())).orElse(List.of()));
+        return "score/files :: files";
+    }
+
+    @GetMapping("/shows/{showId}/score/{itemId}/song.mid")
+    ResponseEntity<byte[]> save(@PathVariable int showId, @PathVariable int itemId) {
+        Show show = shows.get(showId);
+        Item item = ScoreController.item(show, itemId);
+        PlannedItem planned = Planner.plan(show).item(itemId).orElseThrow();
+        return Download.of(
+                item.name() + ".mid",
+                Download.MIDI,
+                PlanFile.write(planned, show.devices()).write());
+    }
+
+    @PostMapping("/shows/{showId}/score/files")
+    String open(@PathVariable int showId, @RequestParam MultipartFile file, Model model) throws IOException {
+        if (file.isEmpty()) {
+            throw new Refusal("file", "Choose a MIDI file first.");
+        }
+        Song song = Song.read(MidiFile.read(file.getBytes()));
+        String fileName = Optional.ofNullable(file.getOriginalFilename()).orElse("");
+        Opened now = new Opened(opened.incrementAndGet(), fileName, song);
+        waiting.put(showId, now);
+        return offer(shows.get(showId), now, Map.of(), name(now), model);
+    }
+
+    private static String name(Opened opened) {
+        String name = opened.song.name().isEmpty()
+                ? opened.fileName.replaceAll("(?i)\\.midi?$", "").strip()
+                : opened.song.name();
+        String shown = name.isEmpty() ? "New song" : name;
+        return shown.length() > 100 ? shown.substring(0, 100) : shown;
+    }
+
+    /** The same song with its parts given to other machines. */
+    @PostMapping("/shows/{showId}/score/offer")
+    String offer(
+            @PathVariable int showId,
+            @RequestParam long number,
+            @RequestParam String name,
+            @RequestParam Map<String, String> fields,
+            Model model) {
+        return offer(shows.get(showId), waiting(showId, number), chosen(fields), name, model);
+    }
+
+    private String offer(Show show, Opened opened, Map<Integer, Integer> chosen, String name, Model model) {
+        model.addAttribute("show", show);
+        model.addAttribute("offer", new Offer(opened.song, show, chosen));
+        model.addAttribute("machines", Offer.midi(show));
+        model.addAttribute("number", opened.number);
+        model.addAttribute("name", name);
+        return OFFER;
+    }
+
+    @PostMapping("/shows/{showId}/score/take")
+    ResponseEntity<Void> take(
+            @PathVariable int showId,
+            @RequestParam long number,
+            @RequestParam String name,
+            @RequestParam Map<String, String> fields) {
+        Opened opened = waiting(showId, number);
+        Show show = shows.edit(showId, "take in " + name, s -> new Offer(opened.song, s, chosen(fields)).into(s, name));
+        waiting.remove(showId, opened);
+        Item added = show.items().get(show.items().size() - 1);
+        return ResponseEntity.noContent()
+                .header("HX-Redirect", "/shows/" + showId + "/score?item=" + added.id())
+                .header(HttpHeaders.CACHE_CONTROL, "no-store")
+                .build();
+    }
+
+    private Opened waiting(int showId, long number) {
+        return Optional.ofNullable(waiting.get(showId))
+                .filter(o -> o.number == number)
+                .orElseThrow(() -> new Refusal(
+                        "file", "Another file has been opened meanwhile, or this one was taken in; open it again."));
+    }
+
+    /** Fields part0, part1… with the ids of machines, 0 for none. */
+    private static Map<Integer, Integer> chosen(Map<String, String> fields) {
+        Map<Integer, Integer> chosen = new HashMap<>();
+        fields.forEach((key, value) -> {
+            if (key.matches("part\\d{1,4}")) {
+                chosen.put(Integer.valueOf(key.substring(4)), Integer.valueOf(value));
+            }
+        });
+        return chosen;
+    }
+}
