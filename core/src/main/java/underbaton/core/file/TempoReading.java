@@ -14,8 +14,8 @@ import underbaton.core.score.TempoMark;
 /**
  * Reads the tempo events of a file as the tempi that were meant. A file counts whole microseconds a quarter note, so 121
  * beats a minute stand there as 495,868, or as a row of 495,868 and 495,867 by turns. Events are taken together as long
- * as one tempo passes through all their moments within a microsecond, or within half a microsecond a quarter note where
- * one event holds for long; of all such tempi the one with the fewest decimals is taken.
+ * as one tempo passes through all their moments within a microsecond, or within a microsecond a quarter note where one event
+ * holds for long; of all such tempi the one with the fewest decimals is taken.
  */
 final class TempoReading {
 
@@ -87,7 +87,7 @@ final class TempoReading {
         boolean takes(double length, int tempo) {
             double nextMicros = micros + length * tempo;
             double nextQuarters = quarters + length;
-            double tolerance = Math.max(1, length / 2);
+            double tolerance = Math.max(1, length);
             double low = Math.max(least, (nextMicros - tolerance) / nextQuarters);
             double high = Math.min(most, (nextMicros + tolerance) / nextQuarters);
             if (low > high) {
