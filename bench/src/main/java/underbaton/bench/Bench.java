@@ -13,8 +13,10 @@ final class Bench {
             GoBench.run(arguments[1]);
         } else if (name.equals("plan")) {
             PlanBench.run();
+        } else if (name.equals("beat")) {
+            BeatBench.run();
         } else {
-            System.err.println("There is: ./baton bench go, and ./baton bench plan");
+            System.err.println("There is: ./baton bench go, plan, or beat");
             System.exit(1);
         }
     }

@@ -1,12 +1,12 @@
 package underbaton.core.perform;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.PriorityQueue;
 import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.locks.LockSupport;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.NoteOff;
-import underbaton.core.midi.Message;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Wording;
 import underbaton.core.traffic.Entry;
@@ -14,13 +14,25 @@ import underbaton.core.traffic.Traffic;
 
 /**
  * The outgoing queue of one device, emptied in the order of the times by a thread of its own, so that a device that is
- * dead or slow delays nobody else. The thread parks until the next message is due. What cannot leave is logged and dropped, never kept for later: a cue that arrives late is worse than one that
- * does not arrive.
+ * dead or slow delays nobody else. What cannot leave is logged and dropped, never kept for later: a cue that arrives late
+ * is worse than one that does not arrive.
+ *
+ * <p>How it waits: the thread parks until shortly before the next message is due and turns in a loop, looking at the clock,
+ * for what is left. A parked thread is woken by the kernel's timer some 50 µs late, so it asks to be woken that much early
+ * and turns for a few µs. Turning longer looks safer and is worse: with every core busy, a thread that used its time up by
+ * turning waits behind the others for a whole turn of the scheduler, some 3 ms ({@code docs/performance.md}). What is logged
+ * is written after all that is due has left, since words take longer than bytes.
  */
 public final class Lane {
 
     private static final int MOST_WAITING = 1024;
     private static final long LONGEST_NAP_NANOS = 1_000_000_000L;
+    /** How early the thread is woken, ns. */
+    private static final long EARLY_NANOS = 50_000;
+    /** The log is written when the next message is at least so far away, ns. */
+    private static final long ROOM_TO_LOG_NANOS = 1_000_000;
+
+    private static final int MOST_UNLOGGED = 64;
 
     private final int showId;
     private volatile Device device;
@@ -32,6 +44,12 @@ public final class Lane {
     private volatile boolean closed;
     private final Thread thread;
     private volatile Last last = new Last(0, 0, "");
+    private final List<Done> unlogged = new ArrayList<>();
+    /** Goes up with every change of what waits, so that the loop looks again. */
+    private volatile long changes;
+
+    /** What left, or did not, and is still to be written into the log. */
+    private record Done(Sending sending, Outlet.Outcome outcome, long epochMicros, long lateMicros) {}
 
     /** What waits, in the order of the times, and of coming where these are the same. */
     private record Place(Sending sending, long count) implements Comparable<Place> {
@@ -64,16 +82,20 @@ public final class Lane {
     /** Takes a message to be sent when it is due and those due before it have left; returns at once. */
     public void send(Sending sending) {
         boolean room;
+        boolean first = false;
         synchronized (waiting) {
             room = waiting.size() < MOST_WAITING;
             if (room) {
-                waiting.add(new Place(sending, count++));
+                Place place = new Place(sending, count++);
+                waiting.add(place);
+                first = waiting.peek() == place;
+                changes += first ? 1 : 0;
             }
         }
-        if (room) {
+        if (first) {
             LockSupport.unpark(thread);
-        } else {
-            log(sending.message(), Bytes.NONE, sending.cause(), 0, MOST_WAITING + " messages are waiting already");
+        } else if (!room) {
+            log(sending, Bytes.NONE, clock.epochMicros(), 0, MOST_WAITING + " messages are waiting already");
         }
     }
 
@@ -90,6 +112,7 @@ public final class Lane {
                 Sending s = end.sending;
                 waiting.add(new Place(new Sending(s.deviceId(), s.message(), now, s.cause()), end.count));
             }
+            changes++;
         }
         LockSupport.unpark(thread);
     }
@@ -111,15 +134,27 @@ public final class Lane {
     private void run() {
         while (!closed) {
             Sending next = takeDue();
-            if (next == null) {
-                LockSupport.parkNanos(this, nanosToNext());
-            } else {
-                try {
-                    deliver(next);
-                } catch (RuntimeException fault) {
-                    log(next.message(), Bytes.NONE, next.cause(), 0, "a fault in Under Baton: " + fault);
-                }
+            if (next != null) {
+                deliver(next);
+                continue;
             }
+            long seen = changes;
+            long away = nanosToNext();
+            if (!unlogged.isEmpty() && (away > ROOM_TO_LOG_NANOS || unlogged.size() > MOST_UNLOGGED)) {
+                unlogged.forEach(this::log);
+                unlogged.clear();
+            } else if (away > EARLY_NANOS) {
+                LockSupport.parkNanos(this, away - EARLY_NANOS);
+            } else {
+                turn(clock.nanos() + away, seen);
+            }
+        }
+        unlogged.forEach(this::log);
+    }
+
+    private void turn(long until, long seen) {
+        while (clock.nanos() - until < 0 && changes == seen && !closed) {
+            Thread.onSpinWait();
         }
     }
 
@@ -141,31 +176,36 @@ public final class Lane {
     }
 
     private void deliver(Sending sending) {
-        Outlet.Outcome outcome = outlet.send(sending.message());
+        Outlet.Outcome outcome;
+        try {
+            outcome = outlet.send(sending.message());
+        } catch (RuntimeException fault) {
+            outcome = new Outlet.NotSent("a fault in Under Baton: " + fault);
+        }
         long now = clock.nanos();
         long lateMicros = Math.max(0, (now - sending.dueNanos()) / 1000);
-        if (outcome instanceof Outlet.Sent sent) {
-            last = new Last(now, lateMicros, "");
-            log(sending.message(), sent.bytes(), sending.cause(), lateMicros, "");
-        } else {
-            String reason = ((Outlet.NotSent) outcome).reason();
-            last = new Last(now, lateMicros, reason);
-            log(sending.message(), Bytes.NONE, sending.cause(), lateMicros, reason);
-        }
+        last = new Last(now, lateMicros, outcome instanceof Outlet.NotSent not ? not.reason() : "");
+        unlogged.add(new Done(sending, outcome, clock.epochMicros(), lateMicros));
     }
 
-    private void log(Message message, Bytes bytes, String cause, long lateMicros, String trouble) {
+    private void log(Done done) {
+        Bytes bytes = done.outcome instanceof Outlet.Sent sent ? sent.bytes() : Bytes.NONE;
+        String trouble = done.outcome instanceof Outlet.NotSent not ? not.reason() : "";
+        log(done.sending, bytes, done.epochMicros, done.lateMicros, trouble);
+    }
+
+    private void log(Sending sending, Bytes bytes, long epochMicros, long lateMicros, String trouble) {
         Device to = device;
         traffic.add(new Entry(
                 0,
-                clock.epochMicros(),
+                epochMicros,
                 Entry.Direction.OUT,
                 showId,
                 to.id(),
                 to.name(),
                 bytes,
-                new Wording(to.numbering()).tell(message),
-                cause,
+                new Wording(to.numbering()).tell(sending.message()),
+                sending.cause(),
                 lateMicros,
                 trouble));
     }

@@ -66,7 +66,7 @@ final class Motions {
         return Course.STEP_NANOS * (1 + together);
     }
 
-    /** Sends what is due by a moment. @param ended gets the calls that motions end in */
+    /** Hands over what is due by a moment. @param ended gets the calls that motions end in */
     void work(long now, Consumer<Ending> ended) {
         for (Iterator<Map.Entry<Control, Moving>> all = moving.entrySet().iterator(); all.hasNext(); ) {
             Map.Entry<Control, Moving> entry = all.next();

@@ -23,6 +23,10 @@ import underbaton.core.rig.Speech.Timed;
  * {@link PerformerThread} in the application, the test itself in a test). It waits for nobody: messages go to an outbox
  * that must take them at once, and the state goes out as an immutable {@link Standing}.
  *
+ * <p>What comes by itself is handed to the outbox a few milliseconds before its time, with that time on it, so that the
+ * wait to the very moment lies with the queue of each device and neither this agent's work nor another device's comes in
+ * between. What is fired by hand in those milliseconds leaves behind what was handed over.
+ *
  * <p>A GO while a follow-on is still to come brings the follow-on forward first, so that the book is always played in
  * its own order and no device misses a state.
  */
@@ -37,6 +41,8 @@ public final class Performer {
     }
 
     private static final long NO_DEADLINE = Long.MAX_VALUE;
+    /** How long before its time a message is handed over, ns. */
+    static final long AHEAD_NANOS = 5_000_000;
 
     private final Clock clock;
     private final Outbox outbox;
@@ -55,6 +61,9 @@ public final class Performer {
     /** Which time the vamp is played, 0 outside one: who watches is told when it changes. */
     private int vampTurn;
 
+    /** The latest moment for which something was handed over that came by itself. */
+    private long handedUntil = Long.MIN_VALUE;
+
     private final Set<Integer> going = new HashSet<>();
 
     /** @param watcher gets every new standing, on the performer's thread; must return at once */
@@ -63,7 +72,10 @@ public final class Performer {
         this.plan = plan;
         this.outbox = outbox;
         this.watcher = watcher;
-        this.motions = new Motions(outbox::send);
+        this.motions = new Motions(step -> {
+            handedUntil = Math.max(handedUntil, step.dueNanos());
+            outbox.send(step);
+        });
         this.standby = plan.byHandFrom(0);
         this.standing = snapshot();
     }
@@ -137,8 +149,8 @@ public final class Performer {
 
     /** Sends one call outside the running order. */
     public void fire(PlannedCall call, String cause) {
-        long due = clock.nanos();
-        order(() -> make(call, due, cause));
+        long asked = clock.nanos();
+        order(() -> make(call, behindHanded(asked), cause));
     }
 
     /** Takes over a changed book; the standby stays on its cue, or on the one that took its place. */
@@ -170,12 +182,14 @@ public final class Performer {
             changed = true;
         }
         long now = clock.nanos();
-        while (pending.isPresent() && pending.get().dueNanos() - now <= 0) {
-            firePending(pending.get().dueNanos());
+        while (pending.isPresent() && pending.get().dueNanos() - now <= AHEAD_NANOS) {
+            long due = pending.get().dueNanos();
+            handedUntil = Math.max(handedUntil, due);
+            firePending(due);
             changed = true;
         }
         changed |= land(now);
-        motions.work(now, this::end);
+        motions.work(now + AHEAD_NANOS, this::end);
         if (changed) {
             standing = snapshot();
             watcher.accept(standing);
@@ -184,11 +198,11 @@ public final class Performer {
 
     private boolean land(long now) {
         boolean landed = false;
-        Optional<Landing> due = playing.flatMap(t -> t.takeDue(now));
+        Optional<Landing> due = playing.flatMap(t -> t.takeDue(now, AHEAD_NANOS));
         while (due.isPresent()) {
             land(due.get(), playing.orElseThrow().dueAt(due.get().nanos()));
             landed |= due.get().strikes();
-            due = playing.flatMap(t -> t.takeDue(now));
+            due = playing.flatMap(t -> t.takeDue(now, AHEAD_NANOS));
         }
         int turn = playing.map(t -> t.vamping(now) ? t.pass() : 0).orElse(0);
         boolean turned = turn != vampTurn;
@@ -198,9 +212,10 @@ public final class Performer {
 
     private void land(Landing landing, long due) {
         stopped = false;
+        handedUntil = Math.max(handedUntil, due);
         landing.calls().forEach(call -> make(call, due, "cue " + landing.cue().label()));
         if (landing.strikes()) {
-            last = Optional.of(new Standing.Fired(landing.cue(), clock.epochMicros()));
+            last = Optional.of(new Standing.Fired(landing.cue(), epochMicros(due)));
         }
     }
 
@@ -211,16 +226,22 @@ public final class Performer {
     /** Nanoseconds until there is work by itself: 0 when it is due, {@code Long.MAX_VALUE} when nothing waits. */
     public long nanosToNext() {
         long now = clock.nanos();
-        long chained = pending.map(p -> Math.max(0, p.dueNanos() - now)).orElse(NO_DEADLINE);
-        long played = playing.map(t -> t.nanosToNext(now)).orElse(NO_DEADLINE);
+        long chained =
+                pending.map(p -> Math.max(0, p.dueNanos() - AHEAD_NANOS - now)).orElse(NO_DEADLINE);
+        long played = playing.map(t -> t.nanosToNext(now, AHEAD_NANOS)).orElse(NO_DEADLINE);
         long step = motions.nextDue();
-        long moved = step == NO_DEADLINE ? NO_DEADLINE : Math.max(0, step - now);
+        long moved = step == NO_DEADLINE ? NO_DEADLINE : Math.max(0, step - AHEAD_NANOS - now);
         return Math.min(chained, Math.min(played, moved));
     }
 
+    /** A moment, or the one just behind what was handed over for later. */
+    private long behindHanded(long due) {
+        return handedUntil > due && handedUntil - due <= AHEAD_NANOS ? handedUntil : due;
+    }
+
     private void doGo() {
-        long now = clock.nanos();
-        if (playing.isPresent() && playing.get().release(now)) {
+        long now = behindHanded(clock.nanos());
+        if (playing.isPresent() && playing.get().release(clock.nanos())) {
             return;
         }
         while (pending.isPresent()) {
@@ -328,7 +349,7 @@ public final class Performer {
         stopped = false;
         String cause = "cue " + cue.label();
         cue.calls().forEach(call -> make(call, due + Math.max(0, call.afterNanos()), cause));
-        last = Optional.of(new Standing.Fired(cue, clock.epochMicros()));
+        last = Optional.of(new Standing.Fired(cue, epochMicros(due)));
     }
 
     private void make(PlannedCall call, long due, String cause) {
@@ -363,7 +384,7 @@ public final class Performer {
         boolean wasEmpty = plan.cues().isEmpty();
         plan = changed;
         playing = playing.flatMap(t -> changed.item(t.item().item().id()).map(item -> {
-            t.adopt(item, clock.nanos());
+            t.adopt(item, clock.nanos(), AHEAD_NANOS);
             return t;
         }));
         if (place >= 0) {

@@ -147,8 +147,12 @@ final class Transport {
         return times.nanosOfBar(bar + 1);
     }
 
-    /** The same item after an edit; the music goes on at the same bar and beat. */
-    void adopt(PlannedItem changed, long now) {
+    /**
+     * The same item after an edit; the music goes on at the same bar and beat.
+     *
+     * @param early as for {@link #takeDue}: what has been given out already is not taken for something new
+     */
+    void adopt(PlannedItem changed, long now, long early) {
         long position = position(now);
         Optional<Score.Times> before = item.times();
         item = changed;
@@ -159,11 +163,12 @@ final class Transport {
             place(position, now);
         }
         long from = position;
+        long given = paused() ? 0 : early;
         // What has struck is behind us, but what was told early and has not struck must not be told twice.
         List<Landing> waiting = ahead;
         ahead = new ArrayList<>(item.landings().stream()
-                .filter(l -> l.cueNanos() > from || waits(waiting, l))
-                .filter(l -> l.nanos() > from || waits(waiting, l))
+                .filter(l -> l.cueNanos() > from + given || waits(waiting, l))
+                .filter(l -> l.nanos() > from + given || waits(waiting, l))
                 .toList());
         leavesAt = leavesAt.isPresent() && vamp.isPresent() ? leavesAt : OptionalLong.empty();
         enterVamp(from);
@@ -200,12 +205,17 @@ final class Transport {
         return coming().findFirst();
     }
 
-    /** Takes the next landing that is due, and makes the turns of the vamp on the way. */
-    Optional<Landing> takeDue(long now) {
+    /**
+     * Takes the next landing that is due, and makes the turns of the vamp on the way.
+     *
+     * @param early how long before its time a landing is given out, ns; never over a turn that is still to come, since the
+     *     vamp may yet be released
+     */
+    Optional<Landing> takeDue(long now, long early) {
         while (!paused()) {
             Optional<Landing> next = next();
             long position = position(now);
-            if (next.isPresent() && next.get().nanos() <= Math.min(position, turnAt())) {
+            if (next.isPresent() && next.get().nanos() <= Math.min(position + early, turnAt())) {
                 ahead.remove(next.get());
                 return next;
             }
@@ -233,15 +243,15 @@ final class Transport {
         enterVamp(v.toNanos());
     }
 
-    /** ns until there is work; {@code Long.MAX_VALUE} when nothing comes. */
-    long nanosToNext(long now) {
+    /** ns until there is work; {@code Long.MAX_VALUE} when nothing comes. @param early as for {@link #takeDue} */
+    long nanosToNext(long now, long early) {
         if (paused()) {
             return Long.MAX_VALUE;
         }
         long position = position(now);
         long enters = vamp.map(VampSpan::fromNanos).filter(f -> f > position).orElse(Long.MAX_VALUE);
         long turns = Math.min(turnAt(), enters);
-        long at = Math.min(turns, next().map(Landing::nanos).orElse(Long.MAX_VALUE));
+        long at = Math.min(turns, next().map(l -> l.nanos() - early).orElse(Long.MAX_VALUE));
         return at == Long.MAX_VALUE ? at : Math.max(0, at - position);
     }
 

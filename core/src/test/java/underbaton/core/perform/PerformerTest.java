@@ -30,6 +30,7 @@ class PerformerTest {
 
     private final HandClock clock = new HandClock();
     private final List<String> sent = new ArrayList<>();
+    private final List<Long> due = new ArrayList<>();
     private int cleared;
     private Show show;
     private Performer performer;
@@ -48,6 +49,7 @@ class PerformerTest {
                 new Performer.Outbox() {
                     @Override
                     public void send(Sending s) {
+                        due.add(s.dueNanos());
                         sent.add(s.cause() + " "
                                 + ((MidiMessage) s.message()).encode().hex());
                     }
@@ -84,21 +86,45 @@ class PerformerTest {
 
     @Test
     void aCueWithThePreviousComesInTheSameInstantAndOneAfterItByItself() {
+        long began = clock.nanos();
         jump("12");
         go();
         assertThat(sent).containsExactly("cue 12 90 01 7F", "cue 12 91 24 7F", "cue 12.5 90 02 7F");
         assertThat(standby()).isEqualTo("20");
-        assertThat(performer.nanosToNext()).isEqualTo(2 * SECOND);
+        assertThat(performer.nanosToNext()).isEqualTo(2 * SECOND - Performer.AHEAD_NANOS);
         sent.clear();
-        clock.forward(2 * SECOND - 1);
+        clock.forward(2 * SECOND - Performer.AHEAD_NANOS - 1);
         performer.work();
         assertThat(sent).isEmpty();
         clock.forward(1);
         performer.work();
         assertThat(sent).containsExactly("cue 13 90 00 7F");
+        assertThat(due.get(due.size() - 1))
+                .as("handed over early, with its time on it")
+                .isEqualTo(began + 2 * SECOND);
         clock.forward(SECOND / 2);
         performer.work();
         assertThat(sent).containsExactly("cue 13 90 00 7F", "cue 14 90 01 7F");
+    }
+
+    /** Cue 13 waits in the queues, 3 ms before its time, when GO comes: the book's order is kept on every machine. */
+    @Test
+    void whatIsFiredByHandLeavesBehindWhatWasHandedOver() {
+        long began = clock.nanos();
+        jump("12");
+        go();
+        clock.forward(2 * SECOND - 3_000_000);
+        performer.work();
+        jump("20");
+        due.clear();
+        go();
+        assertThat(due).containsExactly(began + 2 * SECOND, began + 2 * SECOND);
+        assertThat(sent).endsWith("cue 14 90 01 7F", "cue 20 91 23 7F");
+        clock.forward(SECOND);
+        jump("1");
+        due.clear();
+        go();
+        assertThat(due).containsExactly(clock.nanos());
     }
 
     @Test
@@ -107,7 +133,7 @@ class PerformerTest {
         go();
         clock.forward(2 * SECOND + SECOND / 10);
         performer.work();
-        assertThat(performer.nanosToNext()).isEqualTo(SECOND / 2 - SECOND / 10);
+        assertThat(performer.nanosToNext()).isEqualTo(SECOND / 2 - SECOND / 10 - Performer.AHEAD_NANOS);
     }
 
     @Test
@@ -215,7 +241,7 @@ class PerformerTest {
         for (String due : List.of("3 4000", "4 7980", "5 12000")) {
             assertThat(performer.nanosToNext() + clock.nanos())
                     .as(due)
-                    .isEqualTo(began + Long.parseLong(due.split(" ")[1]) * 1_000_000L);
+                    .isEqualTo(began + Long.parseLong(due.split(" ")[1]) * 1_000_000L - Performer.AHEAD_NANOS);
             clock.forward(performer.nanosToNext());
             performer.work();
             assertThat(performer.standing().last().orElseThrow().cue().number()).hasToString(due.split(" ")[0]);
@@ -228,7 +254,7 @@ class PerformerTest {
         giveTheSong("1 quarter = 120", "at 17:1", "at 18:1");
         jump("3");
         go();
-        assertThat(performer.nanosToNext()).isEqualTo(2_000_000_000L);
+        assertThat(performer.nanosToNext()).isEqualTo(2_000_000_000L - Performer.AHEAD_NANOS);
     }
 
     @Test

@@ -1,0 +1,311 @@
+package underbaton.bench;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ThreadFactory;
+import java.util.function.ToDoubleFunction;
+import javax.sound.midi.InvalidMidiDataException;
+import javax.sound.midi.MidiSystem;
+import javax.sound.midi.MidiUnavailableException;
+import javax.sound.midi.Receiver;
+import javax.sound.midi.Sequencer;
+import javax.sound.midi.ShortMessage;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Start;
+import underbaton.core.file.PlanFile;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.perform.Clock;
+import underbaton.core.perform.Lane;
+import underbaton.core.perform.Outlet;
+import underbaton.core.perform.Performer;
+import underbaton.core.perform.PerformerThread;
+import underbaton.core.perform.Sending;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedMessage;
+import underbaton.core.plan.Planner;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.score.Position;
+import underbaton.core.score.Score;
+import underbaton.core.traffic.Traffic;
+
+/**
+ * How late the messages of a dense song leave: ours through performer and lanes, and the JDK's sequencer with the very
+ * same song as a file, by turns, idle and with every core busy.
+ */
+final class BeatBench {
+
+    private static final int MOMENTS = 3334;
+    /** At 125 a tick lasts half a millisecond, so that a moment comes each 4 ms. */
+    private static final int TICKS_BETWEEN = 8;
+
+    private static final int ROUNDS = 5;
+    private static final long LEAD_IN_NANOS = 500_000_000L;
+
+    private static final ThreadFactory DAEMONS = work -> {
+        Thread thread = new Thread(work);
+        thread.setDaemon(true);
+        return thread;
+    };
+
+    private static final Clock CLOCK = new Clock() {
+        @Override
+        public long nanos() {
+            return System.nanoTime();
+        }
+
+        @Override
+        public long epochMicros() {
+            return System.currentTimeMillis() * 1000;
+        }
+    };
+
+    private final Show show = song();
+    private final Plan plan = Planner.plan(show);
+    /** Planned moments, and messages in the order in which each machine gets them. */
+    private final Map<Integer, List<PlannedMessage>> planned = new HashMap<>();
+
+    private final int messages;
+
+    private BeatBench() {
+        plan.messages().forEach(m -> planned.computeIfAbsent(m.deviceId(), d -> new ArrayList<>())
+                .add(m));
+        messages = planned.values().stream().mapToInt(List::size).sum();
+    }
+
+    static void run() throws IOException, InterruptedException {
+        BeatBench bench = new BeatBench();
+        int cores = Runtime.getRuntime().availableProcessors();
+        System.out.printf(
+                "%,d messages in %.0f s to three machines inside the process; how late each left, ms%n",
+                bench.messages, MOMENTS * 0.004);
+        System.out.printf("%-6s %-12s %8s %8s %8s %8s%n", "cores", "who", "p50", "p99", "max", "stolen");
+        List<double[]> idle = new ArrayList<>();
+        List<double[]> busy = new ArrayList<>();
+        for (int round = 0; round < ROUNDS; round++) {
+            idle.add(bench.both("idle"));
+            List<Process> hogs = new ArrayList<>();
+            try {
+                for (int i = 0; i < cores; i++) {
+                    hogs.add(new ProcessBuilder("sh", "-c", "while :; do :; done").start());
+                }
+                busy.add(bench.both("busy"));
+            } finally {
+                hogs.forEach(Process::destroyForcibly);
+            }
+        }
+        System.out.println(
+                "The middle of " + ROUNDS + " rounds: p99 of ours, of the JDK's, and the one as a part of the other");
+        middle("idle", idle);
+        middle("busy", busy);
+    }
+
+    private static void middle(String cores, List<double[]> rounds) {
+        System.out.printf(
+                "%-6s %8.3f %8.3f %8.2f%n",
+                cores, middle(rounds, r -> r[0]), middle(rounds, r -> r[1]), middle(rounds, r -> r[0] / r[1]));
+    }
+
+    private static double middle(List<double[]> rounds, ToDoubleFunction<double[]> figure) {
+        return rounds.stream().mapToDouble(figure).sorted().toArray()[rounds.size() / 2];
+    }
+
+    private double[] both(String cores) throws InterruptedException, IOException {
+        return new double[] {told(cores, "Under Baton", this::ours), told(cores, "JDK", this::jdk)};
+    }
+
+    private interface Play {
+        long[] late() throws InterruptedException;
+    }
+
+    /** @return p99 in ms */
+    private static double told(String cores, String who, Play play) throws InterruptedException, IOException {
+        long[] before = cpu();
+        long[] late = play.late();
+        long[] after = cpu();
+        Arrays.sort(late);
+        double p99 = late[late.length * 99 / 100] / 1e6;
+        System.out.printf(
+                "%-6s %-12s %8.3f %8.3f %8.3f %6d %%%n",
+                cores,
+                who,
+                late[late.length / 2] / 1e6,
+                p99,
+                late[late.length - 1] / 1e6,
+                100 * (after[0] - before[0]) / Math.max(1, after[1] - before[1]));
+        return p99;
+    }
+
+    /** Time that the host of a virtual machine gave to others, and all time, as Linux counts them. */
+    private static long[] cpu() throws IOException {
+        String[] counts =
+                Files.readAllLines(Path.of("/proc/stat")).get(0).trim().split("\\s+");
+        long all = Arrays.stream(counts).skip(1).mapToLong(Long::parseLong).sum();
+        return new long[] {Long.parseLong(counts[8]), all};
+    }
+
+    // ---- ours
+
+    /** A machine that notes when it was reached. */
+    private static final class Heard implements Outlet {
+        private final long[] at;
+        private int count;
+
+        Heard(int most) {
+            at = new long[most];
+        }
+
+        @Override
+        public Outcome send(Message message) {
+            at[count++] = System.nanoTime();
+            return new Sent(((MidiMessage) message).encode());
+        }
+    }
+
+    private long[] ours() throws InterruptedException {
+        Map<Integer, Heard> machines = new HashMap<>();
+        Map<Integer, Lane> lanes = new HashMap<>();
+        Traffic traffic = new Traffic(20_000);
+        for (Device device : show.devices()) {
+            Heard heard = new Heard(planned.get(device.id()).size());
+            machines.put(device.id(), heard);
+            lanes.put(device.id(), new Lane(1, device, heard, CLOCK, traffic, DAEMONS));
+        }
+        Performer.Outbox outbox = new Performer.Outbox() {
+            @Override
+            public void send(Sending sending) {
+                lanes.get(sending.deviceId()).send(sending);
+            }
+
+            @Override
+            public void clear() {
+                lanes.values().forEach(Lane::clear);
+            }
+        };
+        Performer performer = new Performer(CLOCK, plan, outbox, s -> {});
+        try (PerformerThread thread = new PerformerThread(performer, DAEMONS)) {
+            performer.play(show.items().get(0).id(), 0);
+            while (count(machines) < messages) {
+                Thread.sleep(50);
+            }
+        } finally {
+            lanes.values().forEach(Lane::close);
+        }
+        long[] late = new long[messages];
+        int i = 0;
+        for (var machine : machines.entrySet()) {
+            List<PlannedMessage> due = planned.get(machine.getKey());
+            for (int n = 0; n < due.size(); n++) {
+                late[i++] = machine.getValue().at[n] - due.get(n).atNanos();
+            }
+        }
+        return sinceEarliest(late);
+    }
+
+    private static int count(Map<Integer, Heard> machines) {
+        return machines.values().stream().mapToInt(h -> h.count).sum();
+    }
+
+    /** Nobody says when the JDK began: the message that was least late is taken to have been in time, for both alike. */
+    private static long[] sinceEarliest(long[] late) {
+        long earliest = Arrays.stream(late).min().orElseThrow();
+        return Arrays.stream(late).map(l -> l - earliest).toArray();
+    }
+
+    // ---- the JDK
+
+    private long[] jdk() throws InterruptedException {
+        Map<Integer, Integer> next = new HashMap<>();
+        long[] late = new long[messages];
+        int[] count = {0};
+        try (Sequencer sequencer = MidiSystem.getSequencer(false)) {
+            sequencer.open();
+            byte[] file = PlanFile.write(plan.items().get(0), show.devices()).write();
+            sequencer.setSequence(MidiSystem.getSequence(new ByteArrayInputStream(file)));
+            Map<Integer, List<PlannedMessage>> byChannel = new HashMap<>();
+            show.devices().forEach(d -> byChannel.put(d.channel(), planned.get(d.id())));
+            sequencer.getTransmitter().setReceiver(new Receiver() {
+                @Override
+                public void send(javax.sound.midi.MidiMessage message, long timeStamp) {
+                    long now = System.nanoTime();
+                    if (message instanceof ShortMessage s && count[0] < late.length) {
+                        int n = next.merge(s.getChannel(), 1, Integer::sum) - 1;
+                        late[count[0]++] =
+                                now - byChannel.get(s.getChannel()).get(n).atNanos();
+                    }
+                }
+
+                @Override
+                public void close() {
+                    // Nothing is held.
+                }
+            });
+            Thread.sleep(LEAD_IN_NANOS / 1_000_000);
+            sequencer.start();
+            while (sequencer.isRunning()) {
+                Thread.sleep(50);
+            }
+        } catch (MidiUnavailableException | InvalidMidiDataException | IOException broken) {
+            throw new IllegalStateException(broken);
+        }
+        if (count[0] != messages) {
+            throw new IllegalStateException("the JDK played " + count[0] + " of " + messages + " messages");
+        }
+        return sinceEarliest(late);
+    }
+
+    // ---- the song
+
+    private static Show song() {
+        Show show = Show.empty(1, "Bench");
+        show = machine(show, "Keys", 0, new ProgramChange(0, 5));
+        show = machine(show, "Console", 1, new ControlChange(0, 7, 100));
+        show = machine(show, "Lights", 2, new NoteOn(0, 1, 127));
+        Score score = Score.of("1 quarter = 125");
+        show = show.withItem(new Item(0, ItemKind.SONG, "Dense", 0, Optional.of(score), List.of()), 0);
+        List<Call> calls = show.devices().stream()
+                .map(d -> new Call(d.id(), d.phrases().get(0).id()))
+                .toList();
+        List<Cue> cues = new ArrayList<>(MOMENTS);
+        for (int i = 0; i < MOMENTS; i++) {
+            Position at = score.bars().position(480 + (long) i * TICKS_BETWEEN);
+            cues.add(new Cue(0, CueNumber.of(Integer.toString(i + 1)), new Start.AtPosition(at, 0), "", calls, 0));
+        }
+        return show.withCues(show.items().get(0).id(), cues);
+    }
+
+    private static Show machine(Show show, String name, int channel, MidiMessage says) {
+        Show with = show.withDevice(new Device(
+                0,
+                name,
+                Department.SOUND,
+                new Connection.NetworkMidi("127.0.0.1", 5004),
+                channel,
+                Numbering.WIRE,
+                0,
+                List.of()));
+        int id = with.devices().get(with.devices().size() - 1).id();
+        return with.withPhrase(id, new Phrase(0, "Say", List.of(says), Effect.MOMENT, false));
+    }
+}
