@@ -4,21 +4,28 @@
   const strip = document.getElementById('strip');
   const path = (rest) => `/shows/${baton.show}/book/${rest}`;
   let chosen = null; // { cue, column }
+  let extent = null; // the other corner of a block of cells; null for one cell alone
   let editor = null;
+  const kept = `folded-${baton.show}`;
+  const folded = new Set(JSON.parse(localStorage.getItem(kept) || '[]'));
   let newest = 0; // the latest revision that was announced
 
   // ---- choosing
 
   const rows = () => [...book.querySelectorAll('tr.cue')];
   const cellOf = (at) => at && book.querySelector(`tr.cue[data-cue="${at.cue}"] [data-column="${at.column}"]`);
-  const columns = (row) => [...row.querySelectorAll('[data-column]')];
+  const columns = (row) => [...row.querySelectorAll('[data-column]')].filter((c) => ![...folded].some((dept) => c.classList.contains(dept)));
+
+  const at = (cell) => ({ cue: cell.parentElement.dataset.cue, column: cell.dataset.column });
 
   const choose = (cell, focus = true) => {
     if (!cell) return;
     book.querySelectorAll('.sel').forEach((c) => { c.classList.remove('sel'); c.tabIndex = -1; });
     cell.classList.add('sel');
     cell.tabIndex = 0;
-    chosen = { cue: cell.parentElement.dataset.cue, column: cell.dataset.column };
+    chosen = at(cell);
+    extent = null;
+    showBlock();
     if (focus) { cell.focus({ preventScroll: true }); cell.scrollIntoView({ block: 'nearest' }); }
     showStrip();
   };
@@ -33,11 +40,45 @@
     choose(places[Math.min(places.length - 1, Math.max(0, place))]);
   };
 
+  /** The chosen cells as rows of cells; from a number on, the rows are whole cues. */
+  const block = () => {
+    const from = cellOf(chosen);
+    if (!from) return { rows: [], cells: [], whole: false };
+    const to = (extent && cellOf(extent)) || from;
+    const all = rows();
+    const [top, bottom] = [from, to].map((c) => all.indexOf(c.parentElement)).sort((a, b) => a - b);
+    const names = columns(from.parentElement).map((c) => c.dataset.column);
+    const [left, right] = [from, to].map((c) => names.indexOf(c.dataset.column)).sort((a, b) => a - b);
+    const within = all.slice(top, bottom + 1);
+    return { rows: within, cells: within.map((r) => columns(r).slice(left, right + 1)), whole: left === 0 };
+  };
+  const cues = () => block().rows.map((r) => r.dataset.cue);
+
+  const showBlock = () => {
+    book.querySelectorAll('.in-block').forEach((c) => c.classList.remove('in-block'));
+    if (!extent) return;
+    const b = block();
+    b.rows.forEach((r, i) => (b.whole ? [...r.children] : b.cells[i]).forEach((c) => c.classList.add('in-block')));
+  };
+
+  const stretch = (down, right) => {
+    const from = cellOf(extent || chosen);
+    const all = rows();
+    const row = all[Math.min(all.length - 1, Math.max(0, all.indexOf(from.parentElement) + down))];
+    const places = columns(row);
+    const place = columns(from.parentElement).indexOf(from) + right;
+    const to = places[Math.min(places.length - 1, Math.max(0, place))];
+    extent = at(to);
+    to.scrollIntoView({ block: 'nearest' });
+    showBlock();
+  };
+
+  const HINT = '<div class="strip-part">whole cues: more <kbd>Shift down</kbd> copy <kbd>Ctrl C</kbd> paste below <kbd>Ctrl V</kbd> mark and note <kbd>Ctrl M</kbd> delete <kbd>Ctrl Del</kbd></div>';
   let asking;
   let wanted = '';
   const showStrip = (phrase = '') => {
     clearTimeout(asking);
-    if (!chosen || !/^\d+$/.test(chosen.column)) { wanted = ''; strip.replaceChildren(); return; }
+    if (!chosen || !/^\d+$/.test(chosen.column)) { wanted = ''; strip.innerHTML = chosen?.column === 'number' ? HINT : ''; return; }
     const query = `${new URLSearchParams({ cue: chosen.cue, device: chosen.column, phrase })}`;
     wanted = query;
     asking = setTimeout(async () => {
@@ -70,6 +111,34 @@
   const write = (at, text) => {
     const row = cellOf(at).parentElement;
     return change(`cues/${at.cue}/cell`, { column: at.column, text, version: row.dataset.version });
+  };
+
+  /** Several cells in one edit. */
+  const writeAll = (cells) => {
+    const values = { cue: [], version: [], column: [], text: [] };
+    cells.forEach(({ cell, text: words }) => {
+      values.cue.push(cell.parentElement.dataset.cue);
+      values.version.push(cell.parentElement.dataset.version);
+      values.column.push(cell.dataset.column);
+      values.text.push(words);
+    });
+    return cells.length ? change('cells', values) : Promise.resolve();
+  };
+  const clearable = (cell) => cell.dataset.column !== 'number';
+  const clearBlock = () => writeAll(block().cells.flat().filter(clearable).map((cell) => ({ cell, text: '' })));
+
+  const fillDown = () => {
+    const b = block();
+    if (b.rows.length > 1) {
+      const top = b.cells[0].map(text);
+      return writeAll(b.cells.slice(1).flatMap((r) => r.map((cell, i) => ({ cell, text: top[i] }))).filter(({ cell }) => clearable(cell)));
+    }
+    const words = text(cellOf(chosen));
+    const below = rows()[rows().indexOf(b.rows[0]) + 1];
+    if (!below || !clearable(cellOf(chosen))) return Promise.resolve();
+    const cell = below.querySelector(`[data-column="${chosen.column}"]`);
+    choose(cell);
+    return writeAll([{ cell, text: words }]);
   };
 
   const text = (cell) => (cell.querySelector('.said') || (cell.matches('.c') ? null : cell))?.textContent.trim() || '';
@@ -172,6 +241,7 @@
   book.addEventListener('click', (e) => {
     const cell = e.target.closest('tr.cue [data-column]');
     if (!cell || editor?.cell === cell) return;
+    if (e.shiftKey && chosen) { extent = at(cell); showBlock(); return; }
     const again = chosen && cellOf(chosen) === cell && cell.classList.contains('sel');
     choose(cell);
     if (again) edit();
@@ -196,13 +266,17 @@
     const ours = editor && document.contains(editor.input) ? e.target === editor.input : !baton.typing(e);
     if (!ours) return;
     // Also while earlier keys still wait: none may overtake another.
+    const clipboard = (e.ctrlKey || e.metaKey) && 'cxv'.includes(e.key.toLowerCase());
+    if (clipboard && !editor) return;
     if (writing.size || waiting.length) { e.preventDefault(); waiting.push({ key: e.key, ctrlKey: e.ctrlKey, shiftKey: e.shiftKey, altKey: e.altKey }); return; }
     if (editor) editorKeys(e); else bookKeys(e);
   });
 
   const drain = () => {
     while (!writing.size && waiting.length) {
-      const late = { ...waiting.shift(), target: editor?.input || book, preventDefault() {}, stopPropagation() {} };
+      const next = waiting.shift();
+      if (typeof next === 'function') { next(); continue; }
+      const late = { ...next, target: editor?.input || book, preventDefault() {}, stopPropagation() {} };
       if (!editor) bookKeys(late);
       else if (late.key.length === 1 && !late.ctrlKey) { editor.input.setRangeText(late.key, editor.input.selectionStart, editor.input.selectionEnd, 'end'); offer(false); }
       else editorKeys(late);
@@ -217,17 +291,21 @@
     if (e.ctrlKey || e.metaKey) {
       if (key === 'z' && !e.shiftKey) { done(); change('undo'); } else if (key === 'y' || (key.toLowerCase() === 'z' && e.shiftKey)) { done(); change('redo'); }
       else if (key === 'd' && row) { done(); change(`cues/${row.dataset.cue}/copy`); }
-      else if (key === 'Delete' && row) { done(); const next = row.nextElementSibling || row.previousElementSibling; const column = chosen.column; change(`cues/${row.dataset.cue}/delete`).then(() => next?.dataset.cue && choose(cellOf({ cue: next.dataset.cue, column }))); }
+      else if (key === 'Delete' && row) { done(); removeCues(); }
+      else if (key === 'ArrowDown' && row) { done(); fillDown(); }
+      else if (key === 'm' && row) { done(); openRemarks(); }
     } else if (e.altKey && (key === 'ArrowUp' || key === 'ArrowDown') && row) { done(); change(`cues/${row.dataset.cue}/move`, { step: key === 'ArrowUp' ? -1 : 1 }); }
     else if (e.altKey) { return; }
     else if (key === '/') { done(); document.getElementById('find').focus(); }
     else if (!e.target.closest('#book') && e.target !== document.body) { return; }
     else if (e.target.closest('button, summary, a')) { return; }
+    else if (moves[key] && e.shiftKey && row) { done(); stretch(...moves[key]); }
     else if (moves[key]) { done(); step(...moves[key]); }
+    else if (key === 'Escape' && extent) { extent = null; showBlock(); }
     else if (!row) { return; }
     else if (key === 'Enter' && e.shiftKey) { done(); fire(); }
     else if (key === 'Enter' || key === 'F2') { done(); edit(); }
-    else if (key === 'Delete' || key === 'Backspace') { done(); if (chosen.column !== 'number') write(chosen, ''); }
+    else if (key === 'Delete' || key === 'Backspace') { done(); if (extent) clearBlock(); else if (chosen.column !== 'number') write(chosen, ''); }
     else if (key === 'Insert') { done(); change('cues', { item: row.parentElement.dataset.item, after: row.dataset.cue }); }
     else if (key.length === 1) { done(); edit(key); offer(false); }
   };
@@ -237,19 +315,140 @@
     baton.post(path(`cues/${chosen.cue}/fire`), { device: chosen.column }).then((ok) => ok && baton.say('Fired.'));
   };
 
+  const removeCues = (gone = cues()) => {
+    const all = rows();
+    const places = gone.map((id) => all.findIndex((r) => r.dataset.cue === id));
+    const next = all[Math.max(...places) + 1] || all[Math.min(...places) - 1];
+    const column = chosen.column;
+    return change('cues/delete', { cues: gone }).then(() => next && choose(cellOf({ cue: next.dataset.cue, column })));
+  };
+
+  // ---- copy and paste: cells as a spreadsheet has them, whole cues with a heading that any book understands
+
+  const ROWS = /^item\tkind\tlength\tcue\t/;
+  /** Like keys, what is copied and pasted waits until the book has been written. */
   for (const kind of ['copy', 'cut']) {
     document.addEventListener(kind, (e) => {
-      const cell = cellOf(chosen);
-      if (!cell || baton.typing(e)) return;
-      e.clipboardData.setData('text/plain', text(cell));
+      if (!cellOf(chosen) || baton.typing(e)) return;
       e.preventDefault();
-      if (kind === 'cut') write(chosen, '');
+      if (writing.size || waiting.length) waiting.push(() => copy(kind === 'cut')); else copy(kind === 'cut', e.clipboardData);
     });
   }
+  const copy = async (cut, data) => {
+    const b = block();
+    const these = cues();
+    const whole = b.whole && (extent || chosen.column === 'number');
+    let words = b.cells.map((r) => r.map(text).join('\t')).join('\n');
+    if (whole) {
+      const response = await fetch(path(`rows?cues=${these.join(',')}`)).catch(() => null);
+      if (!response?.ok) { baton.tell(null); return; }
+      words = await response.text();
+    }
+    // Only what is at hand at once can go onto the clipboard by the event itself.
+    if (data && !whole) data.setData('text/plain', words);
+    else if (!(await navigator.clipboard?.writeText(words).then(() => true, () => false))) { baton.say('The browser does not let this page write to the clipboard.'); return; }
+    if (cut && whole) await removeCues(these);
+    else if (cut) await writeAll(b.cells.flat().filter(clearable).map((cell) => ({ cell, text: '' })));
+    if (whole) baton.say(these.length === 1 ? 'One cue copied.' : `${these.length} cues copied.`);
+  };
   document.addEventListener('paste', (e) => {
     if (!cellOf(chosen) || baton.typing(e)) return;
     e.preventDefault();
-    write(chosen, e.clipboardData.getData('text/plain').trim());
+    const words = e.clipboardData.getData('text/plain');
+    if (writing.size || waiting.length) waiting.push(() => paste(words)); else paste(words);
+  });
+  const paste = (words) => {
+    const cell = cellOf(chosen);
+    if (ROWS.test(words)) { change('rows', { item: cell.closest('tbody').dataset.item, after: chosen.cue, text: words }); return; }
+    const lines = words.replace(/\r?\n$/, '').split(/\r?\n/).map((line) => line.split('\t').map((w) => w.trim()));
+    const one = lines.length === 1 && lines[0].length === 1;
+    if (one && !extent) { write(chosen, lines[0][0]); return; }
+    // One cell's words go into the whole block; a block of words goes right and down from the first cell.
+    const b = block();
+    if (one) { writeAll(b.cells.flat().map((c) => ({ cell: c, text: lines[0][0] }))); return; }
+    const all = rows();
+    const top = all.indexOf(b.rows[0]);
+    const left = columns(b.rows[0]).indexOf(b.cells[0][0]);
+    writeAll(lines.flatMap((line, i) => line.map((w, k) => ({ cell: all[top + i] && columns(all[top + i])[left + k], text: w }))).filter(({ cell: c }) => c));
+  };
+
+  // ---- marks and notes, numbers, the whole list
+
+  const remarks = document.getElementById('remarks');
+  const openRemarks = () => {
+    const row = cellOf(chosen).parentElement;
+    const several = cues().length > 1;
+    document.getElementById('book-remarks-title').textContent = several ? `Mark ${cues().length} cues` : `Cue ${row.dataset.number}: mark and note`;
+    remarks.mark.value = row.dataset.mark;
+    remarks.note.value = row.dataset.note || '';
+    remarks.note.disabled = several;
+    document.getElementById('remarks-note').hidden = several;
+    document.getElementById('book-remarks').showModal();
+    (several ? remarks.querySelector('[name=mark]:checked') : remarks.note).focus();
+  };
+  remarks.addEventListener('submit', (e) => {
+    e.preventDefault();
+    const fields = { cues: cues(), mark: remarks.mark.value };
+    if (!remarks.note.disabled) fields.note = remarks.note.value;
+    change('remarks', fields);
+    document.getElementById('book-remarks').close();
+  });
+
+  const numbers = document.getElementById('numbers');
+  const which = () => ({ chosen: cues(), item: [...(cellOf(chosen)?.closest('tbody').querySelectorAll('tr.cue') || [])].map((r) => r.dataset.cue), all: rows().map((r) => r.dataset.cue) })[numbers.which.value];
+  let previews = 0;
+  const previewNumbers = async () => {
+    const these = which();
+    const turn = ++previews;
+    const place = document.getElementById('numbers-preview');
+    if (!these.length) { place.textContent = 'Choose a cue first.'; return; }
+    const response = await fetch(path(`numbers?${new URLSearchParams({ cues: these, first: numbers.first.value, step: numbers.step.value })}`)).catch(() => null);
+    const words = await response?.text();
+    if (turn !== previews) return;
+    if (response) { place.innerHTML = words; place.querySelector('[data-close]')?.remove(); }
+    numbers.querySelector('.main').disabled = !response?.ok;
+  };
+  const openNumbers = () => {
+    numbers.which.value = extent ? 'chosen' : chosen ? 'item' : 'all';
+    firstNumber();
+    document.getElementById('book-numbers').showModal();
+    numbers.first.select();
+  };
+  const firstNumber = () => { numbers.first.value = book.querySelector(`tr.cue[data-cue="${which()[0]}"]`)?.dataset.number || '1'; previewNumbers(); };
+  numbers.which.addEventListener('change', firstNumber);
+  numbers.addEventListener('input', (e) => { if (e.target !== numbers.which) previewNumbers(); });
+  numbers.addEventListener('submit', (e) => {
+    e.preventDefault();
+    change('numbers', { cues: which(), first: numbers.first.value, step: numbers.step.value });
+    document.getElementById('book-numbers').close();
+  });
+  document.querySelector('[data-renumber]').addEventListener('click', openNumbers);
+
+  document.getElementById('book-list').addEventListener('submit', (e) => {
+    if (e.target.id !== 'take-list') return;
+    e.preventDefault();
+    change('list/take', Object.fromEntries(new FormData(e.target)));
+    document.getElementById('book-list').close();
+    document.getElementById('book-list-change').replaceChildren();
+  });
+  document.addEventListener('click', (e) => { if (e.target.closest('[data-shuts]')) e.target.closest('dialog').close(); });
+
+  // ---- columns: a department's can be folded to their ties
+
+  const fold = () => {
+    const grid = book.querySelector('.grid');
+    if (!grid) return;
+    book.querySelectorAll('[data-fold]').forEach((b) => {
+      grid.classList.toggle(`fold-${b.dataset.fold}`, folded.has(b.dataset.fold));
+      b.setAttribute('aria-pressed', folded.has(b.dataset.fold));
+    });
+  };
+  book.addEventListener('click', (e) => {
+    const dept = e.target.closest('[data-fold]')?.dataset.fold;
+    if (!dept) return;
+    if (!folded.delete(dept)) folded.add(dept);
+    localStorage.setItem(kept, JSON.stringify([...folded]));
+    fold();
   });
 
   // ---- two writers at one cue
@@ -303,12 +502,19 @@
   const settle = () => {
     if (editor && !document.contains(editor.input)) editor = null;
     const grid = book.querySelector('.grid');
+    fold();
     document.getElementById('count').textContent = grid?.dataset.count || '';
     document.querySelector('[data-undo]').disabled = !grid?.dataset.undoable;
     document.querySelector('[data-undo]').title = grid?.dataset.undoable || '';
-    if (grid?.dataset.done) baton.say(grid.dataset.done);
+    const left = document.getElementById('left');
+    if (left) baton.left(left);
+    else if (grid?.dataset.done) baton.say(grid.dataset.done);
     if (grid?.dataset.added) { choose(cellOf({ cue: grid.dataset.added, column: 'what' })); grid.removeAttribute('data-added'); }
-    else if (!editor) choose(cellOf(chosen) || null, document.activeElement === document.body);
+    else if (!editor && chosen) {
+      const corner = extent;
+      choose(cellOf(chosen), document.activeElement === document.body);
+      if (corner && cellOf(corner)) { extent = corner; showBlock(); }
+    }
     catchUp();
   };
   settle();

@@ -75,6 +75,38 @@
     document.querySelectorAll('[data-until]').forEach((e) => { e.textContent = `${Math.max(0, (e.dataset.until - now) / 1000).toFixed(1)} s`; });
   };
 
+  // Where the music is: the performer tells the position at every change, the item's beats are asked for once.
+  let music = null; // { item, at, since, paused, table }
+  const playing = document.getElementById('playing');
+  const hear = async () => {
+    let state = {};
+    try { state = JSON.parse(playing.textContent || '{}'); } catch { return; }
+    if (!state.item) { music = null; place(); return; }
+    const now = { ...state, since: performance.now(), table: music?.plan === state.plan ? music.table : null };
+    music = now;
+    if (now.table) { place(); return; }
+    const response = await fetch(`/shows/${baton.show}/desk/beats?item=${state.item}`).catch(() => null);
+    if (response?.ok) { now.table = await response.json(); place(); }
+  };
+  const last = (list, ms, time) => { let low = -1; for (let high = list.length - 1; low < high;) { const m = (low + high + 1) >> 1; if (time(list[m]) <= ms) low = m; else high = m - 1; } return list[low]; };
+  const place = () => {
+    const table = music?.table;
+    const ms = music ? music.at + (music.paused ? 0 : performance.now() - music.since) : 0;
+    document.querySelectorAll('[data-music]').forEach((e) => { e.hidden = !table || (e.querySelector('[data-left]') ? !table.end : !table.beats.length); });
+    if (!table) return;
+    const beat = last(table.beats, ms, (b) => b[0]);
+    const bar = document.querySelector('[data-bar]');
+    if (bar) bar.textContent = beat ? `${beat[1]}:${beat[2]}` : '';
+    const section = document.querySelector('[data-section]');
+    if (section) section.textContent = `${last(table.sections, ms, (b) => b.at)?.name || 'bar and beat'}${music.paused ? ', paused' : ''}`;
+    const left = document.querySelector('[data-left]');
+    const s = Math.round((table.end - ms) / 1000);
+    if (left) left.textContent = `${s < 0 ? '+' : ''}${Math.floor(Math.abs(s) / 60)}:${two(Math.abs(s) % 60)}`;
+    if (left) left.nextElementSibling.textContent = s < 0 ? 'over' : 'left of it';
+  };
+  if (playing) new MutationObserver(hear).observe(playing, { childList: true, characterData: true, subtree: true });
+  setInterval(place, 50);
+
   // Rebinding: choose a line, press a key.
   const list = document.querySelector('.keys-list');
   const drawKeys = () => {
@@ -109,7 +141,7 @@
     drawKeys();
   });
 
-  document.addEventListener('htmx:afterSwap', () => { labels(); clocks(); });
+  document.addEventListener('htmx:afterSwap', () => { labels(); clocks(); place(); });
   document.addEventListener('htmx:sseError', () => baton.tell(null));
   document.addEventListener('htmx:sseOpen', () => baton.clear());
   if (list) drawKeys();

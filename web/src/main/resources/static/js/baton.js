@@ -34,6 +34,11 @@
       this.fading = setTimeout(() => this.clear(), 4000);
     },
 
+    /** What was done and what of it could not be; it stays until it is closed. */
+    left(template) {
+      this.tell(`<div class="notice plain" role="status"><div>${template.innerHTML}</div><button class="word" type="button" data-close>close <kbd>Esc</kbd></button></div>`);
+    },
+
     clear() { notice().innerHTML = ''; document.querySelectorAll('.wrong').forEach((e) => e.classList.remove('wrong')); },
 
     typing(event) { return event.target.closest('input, textarea, select, dialog, [contenteditable]') !== null; },

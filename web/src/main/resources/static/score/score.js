@@ -29,7 +29,9 @@
     document.getElementById('told').textContent = svg()?.dataset.told || '';
     // What somebody is writing there is theirs.
     if (!document.getElementById('score-words').open) document.querySelector('#words textarea').value = document.getElementById('score-text').textContent;
-    if (svg()?.dataset.done) baton.say(svg().dataset.done);
+    const left = document.getElementById('left');
+    if (left) baton.left(left);
+    else if (svg()?.dataset.done) baton.say(svg().dataset.done);
     chosen = new Set([...chosen].filter((c) => sheet.querySelector(`.note[data-cue="${c}"]`)));
     show();
   };
@@ -62,11 +64,19 @@
     const place = `${beat.bar}:${1 + beats().filter((b) => b.bar === beat.bar && b.tick < beat.tick).length}`;
     const here = notesHere();
     strip.innerHTML = '';
-    strip.append(`at ${place}, ${(depts()[mark.staff] || '').toUpperCase()}: `, Object.assign(document.createElement('b'), { textContent: here.map((n) => n.dataset.told).join(' + ') || 'nothing' }),
-      here.length ? (chosen.has(here[0].dataset.cue) ? ' (chosen: arrows move it)' : ' (Space chooses it, Enter changes it)') : ' (Enter writes a cue here)');
+    const out = leftHere();
+    const told = [...here, ...out].map((n) => n.dataset.told).join(' + ') || 'nothing';
+    const way = here.some((n) => n.dataset.copy) ? ' (Del leaves it out here alone)'
+      : out.length ? ' (Del brings it back)'
+        : !here.length ? ' (Enter writes a cue here)'
+          : chosen.has(here[0].dataset.cue) ? ' (chosen: arrows move it)' : ' (Space chooses it, Enter changes it)';
+    strip.append(`at ${place}, ${(depts()[mark.staff] || '').toUpperCase()}: `, Object.assign(document.createElement('b'), { textContent: told }), way);
   };
 
-  const notesHere = () => notes().filter((n) => Number(n.dataset.tick) === mark.tick && n.dataset.dept === depts()[mark.staff]);
+  const atMark = (n) => Number(n.dataset.tick) === mark.tick && n.dataset.dept === depts()[mark.staff];
+  const notesHere = () => notes().filter(atMark);
+  const ownHere = () => notesHere().filter((n) => !n.dataset.copy);
+  const leftHere = () => all('.left-out').filter(atMark);
 
   const seen = () => sheet.querySelector('.caret')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
 
@@ -156,24 +166,32 @@
     ArrowDown: () => { mark.staff = Math.min(depts().length - 1, mark.staff + 1); show(); },
     Home: () => { mark.tick = beats()[0].tick; show(); seen(); },
     End: () => { mark.tick = beats().at(-1).tick; show(); seen(); },
-    Enter: () => write(notesHere().find((n) => !n.dataset.copy)),
-    ' ': () => { notesHere().forEach((n) => (chosen.has(n.dataset.cue) ? chosen.delete(n.dataset.cue) : chosen.add(n.dataset.cue))); show(); },
-    Delete: () => { const gone = chosen.size ? [...chosen] : notesHere().map((n) => n.dataset.cue); if (gone.length) { chosen.clear(); change('delete', { cues: gone.join(',') }); } },
+    Enter: () => write(ownHere()[0]),
+    ' ': () => { ownHere().forEach((n) => (chosen.has(n.dataset.cue) ? chosen.delete(n.dataset.cue) : chosen.add(n.dataset.cue))); show(); },
+    Delete: () => {
+      const gone = chosen.size ? [...chosen] : ownHere().map((n) => n.dataset.cue);
+      const copy = [...notesHere(), ...leftHere()].find((n) => n.dataset.copy);
+      if (gone.length) { chosen.clear(); change('delete', { cues: gone.join(',') }); } else if (copy) change('except', { letter: copy.dataset.copy, cue: copy.dataset.cue });
+    },
     Escape: () => { if (running) stopRunning(); chosen.clear(); show(); },
     l: () => section(beats().find((b) => b.tick === mark.tick).bar),
     p: () => play(),
     o: () => baton.post(`/shows/${baton.show}/score/pause`),
     v: () => baton.post(`/shows/${baton.show}/score/release`),
+    b: () => document.querySelector('[data-opens="score-snippets"]').click(),
+    ',': () => nudge(-20),
+    '.': () => nudge(20),
     '+': () => zoom(1),
     '=': () => zoom(1),
     '-': () => zoom(-1),
   };
+  const nudge = (ms) => { if (running) baton.post(`/shows/${baton.show}/score/nudge`, { ms }).then((ok) => ok && baton.say(`${Math.abs(ms)} ms ${ms < 0 ? 'earlier' : 'later'}.`)); };
   const control = {
-    c: () => { copied = chosen.size ? [...chosen] : notesHere().map((n) => n.dataset.cue); baton.say(copied.length === 1 ? 'One cue copied.' : `${copied.length} cues copied.`); },
+    c: () => { copied = chosen.size ? [...chosen] : ownHere().map((n) => n.dataset.cue); baton.say(copied.length === 1 ? 'One cue copied.' : `${copied.length} cues copied.`); },
     x: () => { control.c(); keys.Delete(); },
     v: () => { if (copied.length) change('copy', { cues: copied.join(','), tick: mark.tick }); },
     d: () => {
-      const these = chosen.size ? [...chosen] : notesHere().map((n) => n.dataset.cue);
+      const these = chosen.size ? [...chosen] : ownHere().map((n) => n.dataset.cue);
       if (!these.length) return;
       const first = Math.min(...notes().filter((n) => these.includes(n.dataset.cue) && !n.dataset.copy).map((n) => Number(n.dataset.tick)));
       mark.tick = first;
@@ -229,8 +247,10 @@
     if (running || writer || !svg()) return;
     const letter = e.target.closest('.letter');
     if (letter) { section(letter.dataset.bar); return; }
-    const note = e.target.closest('.note');
+    const note = e.target.closest('.note:not(.copy)');
+    const copy = e.target.closest('.note.copy, .left-out');
     const at = nearest(e);
+    if (copy) { chosen.clear(); mark = { tick: Number(copy.dataset.tick), staff: depts().indexOf(copy.dataset.dept) }; show(); return; }
     if (note) {
       if (!e.shiftKey && !chosen.has(note.dataset.cue)) chosen.clear();
       chosen.add(note.dataset.cue);
@@ -243,7 +263,7 @@
       show();
       e.preventDefault();
       paper.focus({ preventScroll: true });
-      write(notesHere().find((n) => !n.dataset.copy));
+      write(ownHere()[0]);
     }
   });
   sheet.addEventListener('pointermove', (e) => { if (!drag) return; const at = nearest(e); if (at && at.tick !== drag.to) { drag.to = at.tick; mark.tick = at.tick; show(); } });
@@ -258,11 +278,39 @@
 
   // ---- words and sections
 
-  document.getElementById('words').addEventListener('submit', async (e) => { e.preventDefault(); e.target.classList.add('sent'); if (await change('text', { score: e.target.score.value })) document.getElementById('score-words').close(); });
-  document.getElementById('section').addEventListener('submit', async (e) => { e.preventDefault(); const f = e.target; f.classList.add('sent'); if (await change('section', { bar: f.bar.value, letter: f.letter.value, name: f.elements.name.value, as: f.as.value })) document.getElementById('score-section').close(); });
-  for (const name of ['words', 'section']) document.getElementById(`leave-${name}`).addEventListener('click', () => document.getElementById(`score-${name}`).close());
+  // The keys are the score's again at once, not a moment later when the browser says that the dialog is closed.
+  const shut = (dialog) => { document.getElementById(dialog).close(); paper.focus({ preventScroll: true }); };
 
-  document.querySelectorAll('dialog').forEach((d) => d.addEventListener('close', () => setTimeout(() => paper.focus({ preventScroll: true }))));
+  document.getElementById('words').addEventListener('submit', async (e) => { e.preventDefault(); e.target.classList.add('sent'); if (await change('text', { score: e.target.score.value })) shut('score-words'); });
+  document.getElementById('section').addEventListener('submit', async (e) => { e.preventDefault(); const f = e.target; f.classList.add('sent'); if (await change('section', { bar: f.bar.value, letter: f.letter.value, name: f.elements.name.value, as: f.as.value })) shut('score-section'); });
+  for (const name of ['words', 'section']) document.getElementById(`leave-${name}`).addEventListener('click', () => shut(`score-${name}`));
+
+  // ---- snippets
+
+  const snippets = document.getElementById('score-snippets');
+  const snippetList = document.getElementById('score-snippets-body');
+  const showSnippets = async (response) => {
+    if (!response?.ok) return;
+    snippetList.innerHTML = await response.text();
+    htmx.process(snippetList);
+    nameChosen();
+  };
+  const nameChosen = () => { const place = snippetList.querySelector('[data-chosen]'); if (place) place.textContent = chosen.size === 1 ? 'the chosen cue' : chosen.size ? `the ${chosen.size} chosen cues` : 'the cues that you choose'; };
+  document.querySelector('[data-opens="score-snippets"]').addEventListener('click', async () => showSnippets(await fetch(path('snippets')).catch(() => null)));
+  snippetList.addEventListener('htmx:afterSwap', nameChosen);
+  snippets.addEventListener('submit', async (e) => {
+    if (e.target.id !== 'keep-snippet') return;
+    e.preventDefault();
+    showSnippets(await baton.post(path('snippets'), { name: e.target.elements.name.value, cues: [...chosen].join(',') }));
+  });
+  snippets.addEventListener('click', async (e) => {
+    const row = e.target.closest('[data-drop]')?.closest('tr');
+    if (!row) return;
+    shut('score-snippets');
+    change('drop', { snippet: row.dataset.snippet, tick: mark.tick });
+  });
+
+  document.querySelectorAll('dialog').forEach((d) => d.addEventListener('close', () => setTimeout(() => { if (!writer) paper.focus({ preventScroll: true }); })));
 
   // ---- playing: the baton line stands still, the music moves
 
@@ -274,6 +322,8 @@
   const play = () => baton.post(path('play'), { tick: mark.tick });
   document.getElementById('play').addEventListener('click', () => play());
 
+  const GUTTER = 92;
+  const layLong = (music) => { music.setAttribute('width', '100%'); music.setAttribute('height', running.height * running.scale); };
   const stopRunning = () => { running = null; paper.classList.remove('running'); load(); };
   const frame = () => {
     if (!running) return;
@@ -288,7 +338,7 @@
     const [t, x] = table[low];
     const [t2, x2] = table[Math.min(low + 1, table.length - 1)];
     const at = t2 > t ? x + (x2 - x) * Math.max(0, Math.min(1, (ms - t) / (t2 - t))) : x;
-    const width = paper.clientWidth;
+    const width = paper.clientWidth / running.scale;
     music.setAttribute('viewBox', `${at - width * 0.35} 0 ${width} ${running.height}`);
     const beat = beatsOf()[low];
     const words = `${beat ? `bar ${beat.bar}, beat ${beat.beat}` : 'at the end'}${running.vamp && ms >= running.vampFrom ? `, ${running.vamp}` : ''}${running.paused ? ', standing still' : ''}`;
@@ -308,12 +358,18 @@
       await load();
       const music = svg();
       running.height = Number(music.getAttribute('height'));
-      music.setAttribute('width', '100%');
+      // As large as the page has room for: it is read from further away than it is written.
+      running.scale = Math.max(1, Math.min(1.4, (paper.clientHeight - 60) / running.height));
+      layLong(music);
       paper.classList.add('running');
       paper.scrollTop = 0;
-      gutter.setAttribute('height', running.height);
+      gutter.setAttribute('viewBox', `0 0 ${GUTTER} ${running.height}`);
+      gutter.setAttribute('width', GUTTER * running.scale);
+      gutter.setAttribute('height', running.height * running.scale);
       gutter.replaceChildren(...[...music.querySelectorAll('.code, .brace')].map((n) => n.cloneNode(true)));
-      batonLine.style.height = `${running.height - 90}px`;
+      batonLine.style.height = `${(running.height - 80) * running.scale}px`;
+      batonLine.style.top = `${40 + 62 * running.scale}px`;
+      strip.innerHTML = '<span class="quiet">It plays: <kbd>O</kbd> pause and go on, <kbd>V</kbd> leave the vamp, <kbd>,</kbd> <kbd>.</kbd> 20 ms earlier or later, <kbd>Esc</kbd> back to the sheet while the music goes on</span>';
       requestAnimationFrame(frame);
     }
   };
@@ -322,7 +378,7 @@
     const now = document.getElementById('revision').textContent;
     if (!svg() || now === svg().dataset.revision || writer) return;
     if (running) { running.beats = null; running.places = null; }
-    load().then(() => { if (running) { svg().setAttribute('width', '100%'); running.beats = null; running.places = null; } });
+    load().then(() => { if (running) { layLong(svg()); running.beats = null; running.places = null; } });
   }).observe(document.getElementById('revision'), { childList: true, characterData: true, subtree: true });
 
   draw(sheet.innerHTML);

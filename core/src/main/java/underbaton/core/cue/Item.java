@@ -1,7 +1,9 @@
 package underbaton.core.cue;
 
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
@@ -39,5 +41,18 @@ public record Item(int id, ItemKind kind, String name, int plannedSeconds, Optio
 
     public Item withCues(List<Cue> newCues) {
         return new Item(id, kind, name, plannedSeconds, score, newCues);
+    }
+
+    /** The exceptions of linked sections name cues by their numbers, and follow when these change. */
+    Item withNumbersFollowed(Map<CueNumber, CueNumber> changed) {
+        boolean named = score.isPresent()
+                && score.get().sections().stream().anyMatch(s -> !s.without().isEmpty());
+        if (!named || changed.isEmpty()) {
+            return this;
+        }
+        Map<String, String> words = new HashMap<>();
+        changed.forEach((from, to) -> words.put(from.toString(), to.toString()));
+        return withScore(score.map(s -> s.withSections(
+                s.sections().stream().map(x -> x.withNumbersFollowed(words)).toList())));
     }
 }

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Stream;
 import underbaton.core.cue.Start.AtPosition;
 import underbaton.core.cue.Start.AtSection;
 import underbaton.core.cue.Start.AtTime;
@@ -11,6 +13,7 @@ import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
+import underbaton.core.score.Section;
 
 /** Puts cues onto the beats of one item's score, and moves them there: what hands do on the page Score. */
 public final class Placing {
@@ -107,13 +110,57 @@ public final class Placing {
             throw new Refusal("cue", "None of these cues stands on a beat; there is nothing to put here.");
         }
         long shift = tick - tickOf(cues.get(0)).orElseThrow();
+        return land(cues, c -> tickOf(c).map(t -> t + shift));
+    }
+
+    /**
+     * Adds cues: those that have a tick stand there, the others behind the one before them.
+     *
+     * @param tick where a cue is to stand, 0 or above
+     */
+    public Show land(List<Cue> cues, Function<Cue, Optional<Long>> tick) {
         Show changed = show;
+        int last = 0;
         for (Cue cue : cues) {
-            long to = tickOf(cue).orElseThrow() + shift;
-            Start start = new AtPosition(times.bars().position(to), 0);
-            changed = changed.withCue(item.id(), new Cue(0, numberAt(changed, to), start, cue.what(), cue.calls(), 0));
+            Optional<Long> to = tick.apply(cue);
+            CueNumber number = to.isPresent() || last == 0
+                    ? numberAt(changed, to.orElse(0L))
+                    : changed.numberAfter(item.id(), last);
+            int offset = cue.start() instanceof AtPosition at ? at.offsetMs() : 0;
+            Start start = to.<Start>map(t -> new AtPosition(times.bars().position(t), offset))
+                    .orElse(cue.start());
+            last = changed.nextId();
+            changed =
+                    changed.withCue(item.id(), cue.withId(0).withNumber(number).withStart(start));
         }
         return changed;
+    }
+
+    /**
+     * Makes a cue's copy in a linked section an exception, or takes the exception back.
+     *
+     * @param letter of the section that is another again
+     * @throws Refusal when there is no such section, or it is not linked
+     */
+    public Show except(String letter, int cueId) {
+        String number = chosen(List.of(cueId)).stream()
+                .findFirst()
+                .map(c -> c.number().toString())
+                .orElseThrow(() -> new Refusal("cue", "That cue is no longer in the book; reload the page."));
+        Score score = times.score();
+        if (score.section(letter).flatMap(Section::as).isEmpty()) {
+            throw new Refusal("section", "Section " + letter + " is not linked to another; reload the page.");
+        }
+        List<Section> sections = score.sections().stream()
+                .map(s -> s.letter().equals(letter) ? s.without(toggled(s.without(), number)) : s)
+                .toList();
+        return show.withItem(item.withScore(Optional.of(score.withSections(sections))), 0);
+    }
+
+    private static List<String> toggled(List<String> numbers, String number) {
+        return numbers.contains(number)
+                ? numbers.stream().filter(n -> !n.equals(number)).toList()
+                : Stream.concat(numbers.stream(), Stream.of(number)).toList();
     }
 
     private CueNumber numberAt(Show in, long tick) {
@@ -140,7 +187,7 @@ public final class Placing {
     }
 
     /** The tick of a cue that stands on the score and where there is such a place. */
-    private Optional<Long> tickOf(Cue cue) {
+    public Optional<Long> tickOf(Cue cue) {
         try {
             if (cue.start() instanceof AtPosition at) {
                 return Optional.of(times.bars().tick(at.position()));

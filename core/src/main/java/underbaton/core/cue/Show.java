@@ -1,11 +1,15 @@
 package underbaton.core.cue;
 
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
@@ -183,13 +187,16 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         });
         boolean added = cue.id() == 0;
         int cueId = added ? nextId : cue.id();
-        Cue placed = new Cue(cueId, cue.number(), cue.start(), cue.what(), cue.calls(), revision + 1);
+        Cue placed = cue.withId(cueId).withVersion(revision + 1);
+        Map<CueNumber, CueNumber> followed =
+                cue(cueId).map(old -> Map.of(old.number(), cue.number())).orElse(Map.of());
         List<Item> changed = replaced(items, i -> {
             if (i.id() != itemId && !has(i, cueId)) {
                 return i;
             }
             Stream<Cue> others = i.cues().stream().filter(c -> c.id() != cueId);
-            return i.withCues((i.id() == itemId ? Stream.concat(others, Stream.of(placed)) : others).toList());
+            return i.withCues((i.id() == itemId ? Stream.concat(others, Stream.of(placed)) : others).toList())
+                    .withNumbersFollowed(followed);
         });
         return next(name, added ? nextId + 1 : nextId, devices, changed);
     }
@@ -208,18 +215,46 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
             if (!numbers.add(cue.number())) {
                 throw new Refusal("number", "There is a cue " + cue.number() + " already; choose another number.");
             }
-            cues.add(new Cue(next++, cue.number(), cue.start(), cue.what(), cue.calls(), revision + 1));
+            cues.add(cue.withId(next++).withVersion(revision + 1));
         }
         return next(name, next, devices, replaced(items, i -> i == item ? i.withCues(cues) : i));
     }
 
+    /**
+     * Adds cues to an item, one behind the other, and gives them numbers where their own do not lead there.
+     *
+     * @param afterCueId 0 to come first in the item
+     */
+    public Show withCuesAfter(int itemId, int afterCueId, List<Cue> added) {
+        requireItem(itemId);
+        List<CueNumber> numbers = new CueNumbers(this).after(itemId, afterCueId, added);
+        List<Cue> numbered = IntStream.range(0, added.size())
+                .mapToObj(i -> added.get(i).withNumber(numbers.get(i)))
+                .toList();
+        return withCues(itemId, numbered);
+    }
+
+    /** Cues with other numbers, by their ids. */
+    Show withNumbers(Map<Integer, CueNumber> numbers) {
+        Map<CueNumber, CueNumber> followed = new HashMap<>();
+        cues().filter(c -> numbers.containsKey(c.id())).forEach(c -> followed.put(c.number(), numbers.get(c.id())));
+        List<Item> changed = replaced(items, i -> i.withCues(replaced(i.cues(), c -> {
+                    CueNumber number = numbers.getOrDefault(c.id(), c.number());
+                    return number.equals(c.number()) ? c : c.withNumber(number).withVersion(revision + 1);
+                }))
+                .withNumbersFollowed(followed));
+        return changed.equals(items) ? this : next(name, nextId, devices, changed);
+    }
+
     public Show withoutCue(int cueId) {
+        return withoutCues(List.of(cueId));
+    }
+
+    public Show withoutCues(Collection<Integer> cueIds) {
         List<Item> changed = replaced(
                 items,
-                i -> has(i, cueId)
-                        ? i.withCues(
-                                i.cues().stream().filter(c -> c.id() != cueId).toList())
-                        : i);
+                i -> i.withCues(
+                        i.cues().stream().filter(c -> !cueIds.contains(c.id())).toList()));
         return next(name, nextId, devices, changed);
     }
 
@@ -238,7 +273,8 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         Cue cue = cue(cueId).orElseThrow(Show::cueGone);
         int neighbour = item.cues().indexOf(cue) + step;
         if (neighbour >= 0 && neighbour < item.cues().size()) {
-            return withNumbersExchanged(item, cue, item.cues().get(neighbour));
+            Cue other = item.cues().get(neighbour);
+            return withNumbers(Map.of(cueId, other.number(), other.id(), cue.number()));
         }
         int itemPlace = items.indexOf(item) + step;
         if (itemPlace < 0 || itemPlace >= items.size()) {
@@ -247,22 +283,8 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         Item other = items.get(itemPlace);
         int after = step > 0 || other.cues().isEmpty() ? 0 : last(other.cues()).id();
         Show without = withoutCue(cueId);
-        CueNumber number = without.numberAfter(other.id(), after);
-        Cue moved = new Cue(cueId, number, cue.start(), cue.what(), cue.calls(), 0);
-        Show with = without.withCue(other.id(), moved);
+        Show with = without.withCue(other.id(), cue.withNumber(without.numberAfter(other.id(), after)));
         return new Show(id, name, revision + 1, with.nextId, with.devices, with.items);
-    }
-
-    private Show withNumbersExchanged(Item item, Cue one, Cue two) {
-        Cue first = one.withNumber(two.number()).withVersion(revision + 1);
-        Cue second = two.withNumber(one.number()).withVersion(revision + 1);
-        List<Item> changed = replaced(
-                items,
-                i -> i.id() != item.id()
-                        ? i
-                        : i.withCues(
-                                replaced(i.cues(), c -> c.id() == one.id() ? first : c.id() == two.id() ? second : c)));
-        return next(name, nextId, devices, changed);
     }
 
     private static Refusal cueGone() {
@@ -281,43 +303,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
      * @param afterCueId 0 to come first in the item, or after the last cue before it
      */
     public CueNumber numberAfter(int itemId, int afterCueId) {
-        List<Cue> before = new ArrayList<>();
-        boolean passed = false;
-        for (Item item : items) {
-            for (Cue cue : item.cues()) {
-                boolean wanted = item.id() == itemId && afterCueId == 0 || passed;
-                if (wanted) {
-                    return before.isEmpty()
-                            ? lower(cue.number())
-                            : between(last(before).number(), cue.number());
-                }
-                before.add(cue);
-                passed = cue.id() == afterCueId;
-            }
-            if (item.id() == itemId && !passed && afterCueId == 0) {
-                passed = true;
-            }
-        }
-        return cues().map(Cue::number)
-                .max(CueNumber::compareTo)
-                .map(CueNumber::nextWhole)
-                .orElse(CueNumber.of("1"));
-    }
-
-    /** Items may stand out of number order after the running order changed; then the next free number after serves. */
-    private CueNumber between(CueNumber before, CueNumber after) {
-        if (before.compareTo(after) < 0) {
-            return CueNumber.between(before, after);
-        }
-        CueNumber candidate = before.nextWhole();
-        while (cueNumbered(candidate).isPresent()) {
-            candidate = candidate.nextWhole();
-        }
-        return candidate;
-    }
-
-    private static CueNumber lower(CueNumber first) {
-        return CueNumber.between(CueNumber.of("0.001"), first);
+        return new CueNumbers(this).after(itemId, afterCueId);
     }
 
     // ---- the small print

@@ -23,6 +23,7 @@ public final class DeviceFile {
     private static final String FORMAT = "under-baton-device";
     private static final int VERSION = 1;
     private static final int MOST_PHRASES = 1000;
+    private static final int LARGEST = 1_000_000;
     private static final JsonMapper MAPPER = JsonMapper.builder()
             .enable(SerializationFeature.INDENT_OUTPUT)
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
@@ -97,7 +98,7 @@ public final class DeviceFile {
      * @throws Refusal naming the field, and the phrase, that cannot be read
      */
     public static Device read(byte[] file) {
-        Content content = parse(Utf8.text(file));
+        Content content = parse(Utf8.text(file, LARGEST));
         if (!FORMAT.equals(content.format)) {
             throw new Refusal("file", "This is no file of a machine; one begins with \"format\": \"" + FORMAT + "\".");
         }

@@ -1,17 +1,10 @@
 package underbaton.core.file;
 
-import java.io.IOException;
-import java.io.StringReader;
-import java.io.StringWriter;
-import java.io.UncheckedIOException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import org.apache.commons.csv.CSVFormat;
-import org.apache.commons.csv.CSVParser;
-import org.apache.commons.csv.CSVPrinter;
 import org.apache.commons.csv.CSVRecord;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
@@ -27,19 +20,14 @@ public final class PhraseTable {
     private static final List<String> COLUMNS =
             List.of("name", "says", "argument", "effect", "guarded", "listed", "mark", "note", "group");
     private static final int MOST_ROWS = 1000;
+    private static final int LARGEST = 1_000_000;
 
     private PhraseTable() {}
 
     public static String write(Device device) {
-        StringWriter text = new StringWriter();
-        CSVFormat format = CSVFormat.RFC4180
-                .builder()
-                .setHeader(COLUMNS.toArray(String[]::new))
-                .get();
-        try (CSVPrinter printer = new CSVPrinter(text, format)) {
-            for (Phrase phrase : device.phrases()) {
-                PhraseText p = PhraseText.of(device, phrase);
-                printer.printRecord(
+        List<List<String>> rows = device.phrases().stream()
+                .map(p -> PhraseText.of(device, p))
+                .map(p -> List.of(
                         p.name(),
                         p.says(),
                         p.argument(),
@@ -48,12 +36,9 @@ public final class PhraseTable {
                         p.listed(),
                         p.mark(),
                         p.note(),
-                        p.group());
-            }
-        } catch (IOException inMemory) {
-            throw new UncheckedIOException(inMemory);
-        }
-        return text.toString();
+                        p.group()))
+                .toList();
+        return Csv.write(',', COLUMNS, rows);
     }
 
     /**
@@ -63,38 +48,14 @@ public final class PhraseTable {
      * @throws Refusal naming the row and the column that cannot be read; nothing has been taken then
      */
     public static Device read(Device device, byte[] file) {
-        String text = Utf8.text(file);
-        CSVFormat format = CSVFormat.RFC4180
-                .builder()
-                .setDelimiter(delimiter(text))
-                .setHeader()
-                .setSkipHeaderRecord(true)
-                .setIgnoreHeaderCase(true)
-                .setTrim(true)
-                .setIgnoreEmptyLines(true)
-                .get();
-        Device filled = device;
+        Device[] filled = {device};
         Map<String, Long> rows = new HashMap<>();
-        try (CSVParser parser = CSVParser.parse(new StringReader(text), format)) {
-            requireColumns(parser.getHeaderNames());
-            for (CSVRecord row : parser) {
-                if (row.getRecordNumber() > MOST_ROWS) {
-                    throw new Refusal("file", "The table has more than " + MOST_ROWS + " rows; split it.");
-                }
-                filled = take(filled, row, rows);
-            }
-        } catch (IllegalArgumentException | UncheckedIOException | IOException notCsv) {
-            throw new Refusal("file", "The file cannot be read as a table: " + notCsv.getMessage());
-        }
-        if (rows.isEmpty()) {
-            throw new Refusal("file", "The table has a heading but no rows.");
-        }
-        return filled;
-    }
-
-    private static char delimiter(String text) {
-        String heading = text.lines().findFirst().orElse("");
-        return heading.contains("\t") ? '\t' : heading.contains(";") && !heading.contains(",") ? ';' : ',';
+        Csv.read(
+                Utf8.text(file, LARGEST),
+                MOST_ROWS,
+                PhraseTable::requireColumns,
+                row -> filled[0] = take(filled[0], row, rows));
+        return filled[0];
     }
 
     private static void requireColumns(List<String> names) {
@@ -112,15 +73,15 @@ public final class PhraseTable {
         long number = row.getRecordNumber() + 1;
         try {
             PhraseText text = new PhraseText(
-                    cell(row, "name"),
-                    cell(row, "says"),
-                    cell(row, "argument"),
-                    cell(row, "effect"),
-                    cell(row, "guarded"),
-                    cell(row, "listed"),
-                    cell(row, "mark"),
-                    cell(row, "note"),
-                    cell(row, "group"));
+                    Csv.cell(row, "name"),
+                    Csv.cell(row, "says"),
+                    Csv.cell(row, "argument"),
+                    Csv.cell(row, "effect"),
+                    Csv.cell(row, "guarded"),
+                    Csv.cell(row, "listed"),
+                    Csv.cell(row, "mark"),
+                    Csv.cell(row, "note"),
+                    Csv.cell(row, "group"));
             Long earlier = rows.putIfAbsent(text.name().strip().toLowerCase(Locale.ROOT), number);
             if (earlier != null) {
                 throw new Refusal("name", "row " + earlier + " has the name “" + text.name() + "” already.");
@@ -129,13 +90,7 @@ public final class PhraseTable {
             Optional<Phrase> ours = device.phraseNamed(phrase.name());
             return device.withPhrase(ours.map(o -> phrase.withId(o.id())).orElse(phrase));
         } catch (Refusal refusal) {
-            String column = refusal.field().isEmpty() ? "" : ", column " + refusal.field();
-            throw new Refusal(
-                    "file", "Row " + number + column + ": " + refusal.getMessage() + " Nothing was taken in.");
+            throw Csv.at(row, refusal);
         }
-    }
-
-    private static String cell(CSVRecord row, String column) {
-        return row.isSet(column) ? row.get(column) : "";
     }
 }

@@ -10,8 +10,6 @@ import underbaton.core.rig.Refusal;
 /** Reads the text of a file that people bring. */
 final class Utf8 {
 
-    private static final int LARGEST = 1_000_000;
-
     private Utf8() {}
 
     static Bytes bytes(String text) {
@@ -26,15 +24,16 @@ final class Utf8 {
     }
 
     /**
+     * @param largest in bytes
      * @return the text, without a byte-order mark
-     * @throws Refusal when the file is larger than 1 MB, or no UTF-8
+     * @throws Refusal when the file is larger, or no UTF-8
      */
-    static String text(byte[] file) {
-        if (file.length > LARGEST) {
+    static String text(byte[] file, int largest) {
+        if (file.length > largest) {
             throw new Refusal(
                     "file",
-                    "The file has " + file.length / 1000
-                            + " kB, and no phrasebook needs more than 1000; is it another one?");
+                    "The file has " + file.length / 1000 + " kB, and none of its kind needs more than " + largest / 1000
+                            + "; is it another one?");
         }
         if (file.length == 0) {
             throw new Refusal("file", "Choose a file first; this one is empty.");

@@ -1,5 +1,6 @@
 package underbaton.core.perform;
 
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -7,6 +8,7 @@ import java.util.Queue;
 import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import underbaton.core.cue.Start;
 import underbaton.core.plan.Landing;
 import underbaton.core.plan.Plan;
@@ -198,11 +200,9 @@ public final class Performer {
 
     private boolean land(long now) {
         boolean landed = false;
-        Optional<Landing> due = playing.flatMap(t -> t.takeDue(now, AHEAD_NANOS));
-        while (due.isPresent()) {
-            land(due.get(), playing.orElseThrow().dueAt(due.get().nanos()));
-            landed |= due.get().strikes();
-            due = playing.flatMap(t -> t.takeDue(now, AHEAD_NANOS));
+        for (List<Landing> due = due(now); !due.isEmpty(); due = due(now)) {
+            land(due, playing.orElseThrow().dueAt(due.get(0).nanos()));
+            landed |= due.stream().anyMatch(Landing::strikes);
         }
         int turn = playing.map(t -> t.vamping(now) ? t.pass() : 0).orElse(0);
         boolean turned = turn != vampTurn;
@@ -210,13 +210,27 @@ public final class Performer {
         return landed || turned;
     }
 
-    private void land(Landing landing, long due) {
+    private List<Landing> due(long now) {
+        return playing.map(t -> t.takeDue(now, AHEAD_NANOS)).orElse(List.of());
+    }
+
+    /** Lands what comes in one instant. */
+    private void land(List<Landing> together, long due) {
         stopped = false;
         handedUntil = Math.max(handedUntil, due);
-        landing.calls().forEach(call -> make(call, due, "cue " + landing.cue().label()));
-        if (landing.strikes()) {
-            last = Optional.of(new Standing.Fired(landing.cue(), epochMicros(due)));
-        }
+        makeAll(together.stream().flatMap(l -> l.calls().stream()
+                .map(c -> new Made(c, due, "cue " + l.cue().label()))));
+        together.stream()
+                .filter(Landing::strikes)
+                .forEach(l -> last = Optional.of(new Standing.Fired(l.cue(), epochMicros(due))));
+    }
+
+    /** A call to be made, and what for. */
+    private record Made(PlannedCall call, long due, String cause) {}
+
+    /** Calls of one instant: each device gets its programs first, whichever cue they come from. */
+    private void makeAll(Stream<Made> calls) {
+        calls.sorted(Comparator.comparingInt(m -> m.call.rank())).forEach(m -> make(m.call, m.due, m.cause));
     }
 
     private void end(Motions.Ending ending) {
@@ -259,7 +273,7 @@ public final class Performer {
         playing.ifPresent(t -> {
             int place = t.item().cues().indexOf(cue);
             int standbyPlace = place >= 0 ? place : comesLater(cue, t) ? Integer.MAX_VALUE : 0;
-            t.takeBefore(standbyPlace).forEach(l -> land(l, now));
+            t.takeBefore(standbyPlace).forEach(l -> land(List.of(l), now));
         });
     }
 
@@ -280,16 +294,17 @@ public final class Performer {
 
     /** Fires a cue and all that come with it, and sets the alarm for the one that comes after. */
     private void fireFrom(int index, long due) {
-        int i = index;
-        begin(plan.cues().get(i), due);
-        fire(plan.cues().get(i), due);
-        if (plan.cues().get(i).atNanos().isPresent()) {
-            return;
-        }
-        i++;
-        while (i < plan.cues().size() && plan.cues().get(i).start() instanceof Start.WithPrevious) {
-            fire(plan.cues().get(i), due);
+        PlannedCue first = plan.cues().get(index);
+        begin(first, due);
+        int i = index + 1;
+        while (first.atNanos().isEmpty()
+                && i < plan.cues().size()
+                && plan.cues().get(i).start() instanceof Start.WithPrevious) {
             i++;
+        }
+        fire(plan.cues().subList(index, i), due);
+        if (first.atNanos().isPresent()) {
+            return;
         }
         if (i < plan.cues().size() && plan.cues().get(i).start() instanceof Start.AfterPrevious after) {
             await(plan.cues().get(i), due + after.delayMs() * 1_000_000L);
@@ -345,11 +360,11 @@ public final class Performer {
         return clock.epochMicros() + (nanos - clock.nanos()) / 1000;
     }
 
-    private void fire(PlannedCue cue, long due) {
+    private void fire(List<PlannedCue> together, long due) {
         stopped = false;
-        String cause = "cue " + cue.label();
-        cue.calls().forEach(call -> make(call, due + Math.max(0, call.afterNanos()), cause));
-        last = Optional.of(new Standing.Fired(cue, epochMicros(due)));
+        makeAll(together.stream().flatMap(cue -> cue.calls().stream()
+                .map(call -> new Made(call, due + Math.max(0, call.afterNanos()), "cue " + cue.label()))));
+        last = Optional.of(new Standing.Fired(together.get(together.size() - 1), epochMicros(due)));
     }
 
     private void make(PlannedCall call, long due, String cause) {

@@ -206,25 +206,28 @@ final class Transport {
     }
 
     /**
-     * Takes the next landing that is due, and makes the turns of the vamp on the way.
+     * Takes the next landings that are due, all of one instant, and makes the turns of the vamp on the way.
      *
      * @param early how long before its time a landing is given out, ns; never over a turn that is still to come, since the
      *     vamp may yet be released
      */
-    Optional<Landing> takeDue(long now, long early) {
+    List<Landing> takeDue(long now, long early) {
         while (!paused()) {
             Optional<Landing> next = next();
             long position = position(now);
             if (next.isPresent() && next.get().nanos() <= Math.min(position + early, turnAt())) {
-                ahead.remove(next.get());
-                return next;
+                long instant = next.get().nanos();
+                List<Landing> taken =
+                        coming().takeWhile(l -> l.nanos() == instant).toList();
+                ahead.removeAll(taken);
+                return taken;
             }
             if (turnAt() > position) {
-                return Optional.empty();
+                return List.of();
             }
             turn();
         }
-        return Optional.empty();
+        return List.of();
     }
 
     private void turn() {

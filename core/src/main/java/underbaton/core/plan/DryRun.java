@@ -37,7 +37,12 @@ final class DryRun {
     private record Moving(Course course, Event event) {}
 
     /** A cue at its time, counted from a GO. */
-    private record Event(int since, long nanos, PlannedCue cue) {}
+    private record Event(int since, long nanos, PlannedCue cue) {
+
+        boolean isWith(Event other) {
+            return since == other.since && nanos == other.nanos;
+        }
+    }
 
     DryRun(Item item, Map<Integer, Device> devices, Map<Control, Double> before) {
         this.item = item;
@@ -48,17 +53,36 @@ final class DryRun {
     List<PlannedMessage> messages(List<PlannedCue> cues) {
         List<PlannedMessage> all = new ArrayList<>();
         List<PlannedMessage> strand = new ArrayList<>();
-        int since = 0;
-        for (Event event : events(cues)) {
-            if (event.since != since) {
-                finish(strand, all);
-                since = event.since;
+        List<Event> events = events(cues);
+        for (int from = 0; from < events.size(); ) {
+            Event first = events.get(from);
+            int to = from + 1;
+            while (to < events.size() && events.get(to).isWith(first)) {
+                to++;
             }
-            event.cue.calls().forEach(c -> add(event, c, strand));
+            together(events.subList(from, to), strand);
+            if (to == events.size() || events.get(to).since != first.since) {
+                finish(strand, all);
+            }
+            from = to;
         }
-        finish(strand, all);
         return List.copyOf(all);
     }
+
+    /** What comes in one instant, from however many cues. */
+    private void together(List<Event> events, List<PlannedMessage> strand) {
+        if (events.size() == 1) {
+            Event alone = events.get(0);
+            alone.cue.calls().forEach(c -> add(alone, c, strand));
+            return;
+        }
+        events.stream()
+                .flatMap(e -> e.cue.calls().stream().map(c -> new Made(e, c)))
+                .sorted(Comparator.comparingInt(m -> m.call.rank()))
+                .forEach(m -> add(m.event, m.call, strand));
+    }
+
+    private record Made(Event event, PlannedCall call) {}
 
     /** Where each control stands at the end, 0–127. */
     Map<Control, Double> controls() {

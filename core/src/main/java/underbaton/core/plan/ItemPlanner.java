@@ -34,7 +34,8 @@ final class ItemPlanner {
     PlannedItem planned(Item item, Map<Control, Double> before) {
         Optional<Score.Times> times = item.score().map(Score::read);
         List<PlannedCue> own = own(item, times);
-        List<PlannedCue> cues = times.map(t -> new Copies(t, item, own).among()).orElse(own);
+        List<PlannedCue> all = times.map(t -> new Copies(t, item, own).among()).orElse(own);
+        List<PlannedCue> cues = Settling.among(all, devices);
         DryRun run = new DryRun(item, devices, before);
         List<PlannedMessage> messages = run.messages(cues);
         return new PlannedItem(
@@ -68,7 +69,7 @@ final class ItemPlanner {
         return OptionalLong.of(before.getAsLong() + delay);
     }
 
-    /** In the order in which each device gets them, a busy device being left alone until it has settled. */
+    /** In the order in which each device gets them. */
     private List<PlannedCall> calls(Cue cue, Optional<Score.Times> times, OptionalLong at) {
         if (cue.calls().size() == 1) {
             return planned(cue.calls().get(0), times, at.orElse(0))
@@ -78,18 +79,6 @@ final class ItemPlanner {
         List<PlannedCall> calls = new ArrayList<>(cue.calls().size());
         cue.calls().forEach(c -> planned(c, times, at.orElse(0)).ifPresent(calls::add));
         calls.sort(Comparator.comparingInt(PlannedCall::rank));
-        Map<Integer, Long> settled = new HashMap<>();
-        for (int i = 0; i < calls.size(); i++) {
-            PlannedCall call = calls.get(i);
-            long free = settled.getOrDefault(call.deviceId(), call.afterNanos());
-            if (!call.isProgram() && call.afterNanos() < free) {
-                calls.set(i, call.after(free, call.phrase()));
-            }
-            int settle = devices.get(call.deviceId()).settleMs();
-            if (call.isProgram() && settle > 0) {
-                settled.put(call.deviceId(), call.afterNanos() + settle * 1_000_000L);
-            }
-        }
         return List.copyOf(calls);
     }
 

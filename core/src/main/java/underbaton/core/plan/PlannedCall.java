@@ -110,8 +110,8 @@ public record PlannedCall(
         return afterNanos - leadNanos;
     }
 
-    /** Within one instant a device gets programs first, then controls, then notes. */
-    int rank() {
+    /** Within one instant a device gets programs first (0), then controls, then notes, from whichever cue they come. */
+    public int rank() {
         if (messages.isEmpty()) {
             return CONTROL;
         }

@@ -23,6 +23,10 @@ public record PlannedCue(
         List<PlannedCall> calls,
         String copy) {
 
+    PlannedCue withCalls(List<PlannedCall> newCalls) {
+        return new PlannedCue(cueId, number, what, start, atNanos, item, newCalls, copy);
+    }
+
     /** Also a cue at a beat that its item does not have. */
     public boolean byHand() {
         return start instanceof Start.ByHand || start instanceof Start.Landing && atNanos.isEmpty();

@@ -29,6 +29,14 @@ public record PlannedItem(
         Map<Control, Double> before,
         Map<Control, Double> after) {
 
+    /** How long it lasts as planned, or else by its score, vamps played once; s, 0 when nobody knows. */
+    public int seconds() {
+        return item.plannedSeconds() > 0
+                ? item.plannedSeconds()
+                : times.map(t -> (int) ((t.nanosOfBar(t.score().endBar() + 1) + 500_000_000L) / 1_000_000_000L))
+                        .orElse(0);
+    }
+
     /**
      * A vamp in time.
      *

@@ -1,6 +1,7 @@
 package underbaton.core.score;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import underbaton.core.rig.Refusal;
 
@@ -31,6 +32,16 @@ public record Section(int bar, String letter, String name, Optional<String> as, 
 
     public Section(int bar, String letter, String name) {
         this(bar, letter, name, Optional.empty(), List.of());
+    }
+
+    /** The same with other exceptions. */
+    public Section without(List<String> numbers) {
+        return new Section(bar, letter, name, as, numbers);
+    }
+
+    /** @param changed numbers that are others now */
+    public Section withNumbersFollowed(Map<String, String> changed) {
+        return without(without.stream().map(n -> changed.getOrDefault(n, n)).toList());
     }
 
     /** {@code 41 C Chorus 2 as B without 12, 14}. */

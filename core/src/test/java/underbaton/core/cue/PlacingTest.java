@@ -73,4 +73,17 @@ class PlacingTest {
         assertThatThrownBy(() -> new Placing(show, item()).copy(List.of(id("10")), 0))
                 .hasMessageContaining("None of these cues stands on a beat");
     }
+
+    @Test
+    void theCopyOfACueIsLeftOutInOneLinkedSectionAndComesBack() {
+        show = withScore("5 B Chorus\n9 C Again as B\n13 D Last as B");
+        show = Shows.cue(show, "12", "at B", "Amber");
+        show = new Placing(show, item()).except("D", id("12"));
+        assertThat(show.items().get(1).score().orElseThrow().toString())
+                .contains("9 C Again as B\n13 D Last as B without 12");
+        show = new Placing(show, item()).except("D", id("12"));
+        assertThat(show.items().get(1).score().orElseThrow().toString()).doesNotContain("without");
+        assertThatThrownBy(() -> new Placing(show, item()).except("B", id("12")))
+                .hasMessageContaining("not linked to another");
+    }
 }

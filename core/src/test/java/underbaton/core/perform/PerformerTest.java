@@ -257,6 +257,34 @@ class PerformerTest {
         assertThat(performer.nanosToNext()).isEqualTo(2_000_000_000L - Performer.AHEAD_NANOS);
     }
 
+    /** A program that a cue “with” another brings, or one that lands in the same instant, comes before the notes. */
+    @Test
+    void aDeviceGetsTheProgramsOfAnInstantFirstWhicheverCueTheyComeFrom() {
+        show = Shows.small();
+        show = show.withDevice(show.devices().get(1).withTiming(0, 40));
+        show = Shows.phrase(show, "Scene", "program 3", Effect.HOLDS);
+        Item second = show.items().get(1);
+        show = show.withItem(second.withScore(Optional.of(Score.of("1 quarter = 120"))), 0);
+        show = Shows.cue(show, "12", "by hand", "Play");
+        show = Shows.cue(show, "13", "with", "Scene");
+        show = Shows.cue(show, "14", "at 5:1", "Play");
+        show = Shows.cue(show, "15", "at time 0:08", "Scene");
+        performer.adopt(Planner.plan(show));
+        jump("12");
+        sent.clear();
+        due.clear();
+        long began = clock.nanos();
+        go();
+        assertThat(sent).containsExactly("cue 13 C1 03", "cue 12 91 24 7F");
+        assertThat(due).containsExactly(began, began + 40_000_000);
+        clock.forward(8 * SECOND);
+        performer.work();
+        clock.forward(50_000_000);
+        performer.work();
+        assertThat(sent.subList(2, 4)).containsExactly("cue 15 C1 03", "cue 14 91 24 7F");
+        assertThat(due.subList(2, 4)).containsExactly(began + 8 * SECOND, began + 8 * SECOND + 40_000_000);
+    }
+
     @Test
     void gapsAndEndsOfNotesAreDueAfterTheCall() {
         Device player = show.devices().get(1);

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
@@ -68,6 +69,47 @@ class DryRunTest {
         assertThat(told(show).subList(1, 4))
                 .containsExactly(
                         "0 2000000 cue 12 ProgramChange", "0 2040000 cue 12 ControlChange", "0 2040000 cue 12 NoteOn");
+    }
+
+    /** Cue 12 lands with a note, cue 13 in the same instant with a program and a control: the program comes first. */
+    @Test
+    void theOrderOfAnInstantHoldsAcrossItsCues() {
+        Show show = timed(Shows.small(), 1, 0, 40);
+        show = Shows.phrase(show, "Gain", "control 7 to 90", Effect.MOMENT);
+        show = Shows.phrase(show, "Scene", "program 3", Effect.HOLDS);
+        show = song(show, "1 quarter = 120");
+        show = Shows.cue(show, "12", "at 2:1", "Play", "Amber");
+        show = Shows.cue(show, "13", "at time 0:02", "Gain", "Scene");
+        show = Shows.cue(show, "14", "by hand", "Play");
+        show = Shows.cue(show, "15", "with", "Scene");
+        int byHand = show.cueNumbered(CueNumber.of("14")).orElseThrow().id();
+        assertThat(told(show))
+                .containsSubsequence(
+                        "0 2000000 cue 13 ProgramChange",
+                        "0 2000000 cue 12 NoteOn",
+                        "0 2040000 cue 13 ControlChange",
+                        "0 2040000 cue 12 NoteOn",
+                        byHand + " 0 cue 15 ProgramChange",
+                        byHand + " 40000 cue 14 NoteOn");
+    }
+
+    /** What is called before the device gets its program does not wait for it. */
+    @Test
+    void onlyWhatComesWhileADeviceSettlesWaits() {
+        Show show = timed(Shows.small(), 1, 0, 40);
+        show = Shows.phrase(show, "Scene", "program 3", Effect.HOLDS);
+        Device player = show.devices().get(1);
+        Cue cue = new Cue(
+                0,
+                CueNumber.of("12"),
+                Start.of("at 2:1"),
+                "",
+                List.of(Call.of(player, "Play"), Call.of(player, "Scene @ 1 s"), Call.of(player, "Stop @ 1.01 s")),
+                0);
+        show = song(show.withCue(show.items().get(1).id(), cue), "1 quarter = 120");
+        assertThat(told(show))
+                .containsSubsequence(
+                        "0 2000000 cue 12 NoteOn", "0 3000000 cue 12 ProgramChange", "0 3040000 cue 12 NoteOn");
     }
 
     /** A note takes three bytes of 320 µs (MIDI 1.0, from memory): the second waits 960 µs, the third twice that. */

@@ -6,6 +6,7 @@ import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -16,16 +17,17 @@ import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
+import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.score.Score;
 import underbaton.web.live.Live;
 import underbaton.web.page.Pages;
-import underbaton.web.page.Typed;
 import underbaton.web.rig.Said;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
@@ -34,16 +36,16 @@ import underbaton.web.stage.Stage;
 @Controller
 class BookController {
 
-    private static final String TABLE = "book/book :: cues";
-
     private final Shows shows;
     private final Stage stage;
     private final Pages pages;
+    private final BookTable table;
 
-    BookController(Shows shows, Stage stage, Pages pages, Live live) {
+    BookController(Shows shows, Stage stage, Pages pages, BookTable table, Live live) {
         this.shows = shows;
         this.stage = stage;
         this.pages = pages;
+        this.table = table;
         live.paints("book", showId -> shows.find(showId)
                 .map(s -> Integer.toString(s.revision()))
                 .orElse(""));
@@ -51,21 +53,14 @@ class BookController {
 
     @GetMapping("/shows/{showId}/book")
     String page(@PathVariable int showId, Model model) {
-        table(pages.open(showId, "Book", model), model);
+        table.of(pages.open(showId, "Book", model), model);
+        model.addAttribute("marks", Mark.values());
         return "book/book";
     }
 
     @GetMapping("/shows/{showId}/book/table")
     String table(@PathVariable int showId, Model model) {
-        return table(shows.get(showId), model);
-    }
-
-    private String table(Show show, Model model) {
-        model.addAttribute("book", BookView.of(show));
-        model.addAttribute("show", show);
-        model.addAttribute("kinds", ItemKind.values());
-        model.addAttribute("undoable", shows.undoable(show.id()).orElse(""));
-        return TABLE;
+        return table.of(shows.get(showId), model);
     }
 
     // ---- cells
@@ -90,7 +85,38 @@ class BookController {
                             ? show
                             : show.withCue(show.itemOf(cueId).orElseThrow().id(), written);
                 });
-        return table(changed, model);
+        return table.of(changed, model);
+    }
+
+    /** Several cells in one edit: pasted, filled down or cleared. Each cue is told by its version, once for each cell. */
+    @PostMapping("/shows/{showId}/book/cells")
+    String writeCells(@PathVariable int showId, @RequestParam MultiValueMap<String, String> cells, Model model) {
+        List<CellText.Of> typed = CellText.all(cells);
+        String what = typed.size() == 1 ? "change a cell" : "change " + typed.size() + " cells";
+        return table.of(shows.edit(showId, what, show -> CellText.into(typed, show)), model);
+    }
+
+    /** @param note left as it is where it is not said */
+    @PostMapping("/shows/{showId}/book/remarks")
+    String remark(
+            @PathVariable int showId,
+            @RequestParam List<Integer> cues,
+            @RequestParam Mark mark,
+            @RequestParam MultiValueMap<String, String> fields,
+            Model model) {
+        Show changed = shows.edit(showId, "mark " + (cues.size() == 1 ? "a cue" : cues.size() + " cues"), show -> {
+            Show marked = show;
+            for (int id : cues) {
+                Cue cue = cue(marked, id);
+                String note = fields.containsKey("note") ? fields.getFirst("note") : cue.note();
+                Cue written = cue.withRemarks(mark, note.replaceAll("\\s+", " "));
+                marked = written.equals(cue)
+                        ? marked
+                        : marked.withCue(marked.itemOf(id).orElseThrow().id(), written);
+            }
+            return marked;
+        });
+        return table.of(changed, model);
     }
 
     @ExceptionHandler(Overtaken.class)
@@ -119,7 +145,7 @@ class BookController {
             return s.withCue(item, new Cue(0, s.numberAfter(item, last), Start.BY_HAND, "", List.of(), 0));
         });
         model.addAttribute("added", changed.nextId() - 1);
-        return table(changed, model);
+        return table.of(changed, model);
     }
 
     @PostMapping("/shows/{showId}/book/cues/{cueId}/copy")
@@ -127,21 +153,23 @@ class BookController {
         Show changed = shows.edit(showId, "duplicate a cue", s -> {
             Cue cue = cue(s, cueId);
             int item = s.itemOf(cueId).orElseThrow().id();
-            return s.withCue(item, new Cue(0, s.numberAfter(item, cueId), cue.start(), cue.what(), cue.calls(), 0));
+            return s.withCue(item, cue.withId(0).withNumber(s.numberAfter(item, cueId)));
         });
         model.addAttribute("added", changed.nextId() - 1);
-        return table(changed, model);
+        return table.of(changed, model);
     }
 
     @PostMapping("/shows/{showId}/book/cues/{cueId}/move")
     String moveCue(@PathVariable int showId, @PathVariable int cueId, @RequestParam int step, Model model) {
-        return table(shows.edit(showId, "move a cue", s -> s.withCueMoved(cueId, Integer.signum(step))), model);
+        return table.of(shows.edit(showId, "move a cue", s -> s.withCueMoved(cueId, Integer.signum(step))), model);
     }
 
-    @PostMapping("/shows/{showId}/book/cues/{cueId}/delete")
-    String deleteCue(@PathVariable int showId, @PathVariable int cueId, Model model) {
-        String what = "delete cue " + cue(shows.get(showId), cueId).number();
-        return table(shows.edit(showId, what, s -> s.withoutCue(cueId)), model);
+    @PostMapping("/shows/{showId}/book/cues/delete")
+    String deleteCues(@PathVariable int showId, @RequestParam List<Integer> cues, Model model) {
+        String what = cues.size() == 1
+                ? "delete cue " + cue(shows.get(showId), cues.get(0)).number()
+                : "delete " + cues.size() + " cues";
+        return table.of(shows.edit(showId, what, s -> s.withoutCues(cues)), model);
     }
 
     // ---- items
@@ -154,7 +182,7 @@ class BookController {
             @RequestParam(defaultValue = "") String length,
             Model model) {
         Item item = read(0, kind, name, length);
-        return table(
+        return table.of(
                 shows.edit(
                         showId,
                         "add " + item.name(),
@@ -173,11 +201,11 @@ class BookController {
             Model model) {
         Item item = read(itemId, kind, name, length)
                 .withScore(score.isBlank() ? Optional.empty() : Optional.of(Score.of(score)));
-        return table(shows.edit(showId, "change " + item.name(), s -> s.withItem(item, 0)), model);
+        return table.of(shows.edit(showId, "change " + item.name(), s -> s.withItem(item, 0)), model);
     }
 
     private static Item read(int id, String kind, String name, String length) {
-        return new Item(id, ItemKind.valueOf(kind.toUpperCase(Locale.ROOT)), name, Typed.seconds(length), List.of());
+        return new Item(id, ItemKind.valueOf(kind.toUpperCase(Locale.ROOT)), name, PlannedLength.of(length), List.of());
     }
 
     @PostMapping("/shows/{showId}/book/items/{itemId}/move")
@@ -187,7 +215,7 @@ class BookController {
             int place = s.items().indexOf(item) + step;
             return place < 0 || place >= s.items().size() ? s : s.withItemAt(itemId, place);
         });
-        return table(changed, model);
+        return table.of(changed, model);
     }
 
     @PostMapping("/shows/{showId}/book/items/{itemId}/delete")
@@ -196,7 +224,7 @@ class BookController {
                 .item(itemId)
                 .orElseThrow(BookController::itemGone)
                 .name();
-        return table(shows.edit(showId, "delete " + name, s -> s.withoutItem(itemId)), model);
+        return table.of(shows.edit(showId, "delete " + name, s -> s.withoutItem(itemId)), model);
     }
 
     // ---- undo
@@ -205,14 +233,14 @@ class BookController {
     String undo(@PathVariable int showId, Model model) {
         model.addAttribute(
                 "done", shows.undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo."));
-        return table(shows.get(showId), model);
+        return table.of(shows.get(showId), model);
     }
 
     @PostMapping("/shows/{showId}/book/redo")
     String redo(@PathVariable int showId, Model model) {
         model.addAttribute(
                 "done", shows.redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again."));
-        return table(shows.get(showId), model);
+        return table.of(shows.get(showId), model);
     }
 
     // ---- the strip, and firing from a cell
@@ -234,6 +262,7 @@ class BookController {
                         .toList()
                 : to.phraseNamed(phrase).map(p -> Said.of(to, p)).stream().toList();
         model.addAttribute("said", said);
+        model.addAttribute("lands", table.lands(show, at));
         model.addAttribute("device", to);
         model.addAttribute("cue", at);
         model.addAttribute("held", held(show, cue, device).orElse(""));

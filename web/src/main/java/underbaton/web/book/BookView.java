@@ -3,13 +3,14 @@ package underbaton.web.book;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.stream.Collectors;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
+import underbaton.core.file.CueTable;
 import underbaton.core.plan.Held;
+import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -18,7 +19,13 @@ import underbaton.core.rig.Phrase;
 /** The book as rows and columns: a row a cue under its item, a column a machine. */
 public record BookView(Show show, List<ItemRows> items, long cueCount) {
 
-    public record ItemRows(Item item, int place, List<CueRow> cues, List<Boolean> ties) {}
+    /**
+     * An item and its cues.
+     *
+     * @param seconds its planned length, or else that of its score; 0 when nobody knows
+     * @param ties for each machine, whether it comes in holding something
+     */
+    public record ItemRows(Item item, int place, int seconds, List<CueRow> cues, List<Boolean> ties) {}
 
     public record CueRow(Cue cue, List<Cell> cells) {}
 
@@ -36,7 +43,8 @@ public record BookView(Show show, List<ItemRows> items, long cueCount) {
     }
 
     static BookView of(Show show) {
-        Held held = Held.in(Planner.plan(show));
+        Plan plan = Planner.plan(show);
+        Held held = Held.in(plan);
         List<ItemRows> items = new ArrayList<>();
         Map<Integer, PlannedCall> before = Map.of();
         for (Item item : show.items()) {
@@ -54,6 +62,7 @@ public record BookView(Show show, List<ItemRows> items, long cueCount) {
             items.add(new ItemRows(
                     item,
                     1 + items.size(),
+                    plan.item(item.id()).map(PlannedItem::seconds).orElse(0),
                     rows,
                     show.devices().stream()
                             .map(d -> atStart.containsKey(d.id()))
@@ -69,17 +78,8 @@ public record BookView(Show show, List<ItemRows> items, long cueCount) {
         PlannedCall held = after.get(device.id());
         return new Cell(
                 device,
-                text(show, cue, device.id()),
+                CueTable.cell(cue, device),
                 phrases.stream().anyMatch(p -> p.effect().kind() == Effect.Kind.STOPS) && held == null,
                 held == null ? "" : held.phrase());
-    }
-
-    /** What is typed for a cell now, read back: used to tell a late editor what stands there. */
-    static String text(Show show, Cue cue, int deviceId) {
-        Optional<Device> device = show.device(deviceId);
-        return cue.callsFor(deviceId).stream()
-                .map(c -> c.tell(device.orElseThrow()))
-                .filter(told -> !told.isEmpty())
-                .collect(Collectors.joining(" + "));
     }
 }

@@ -2,12 +2,14 @@ package underbaton.web.book;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.springframework.util.MultiValueMap;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.file.CueTable;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
@@ -46,7 +48,7 @@ record CellText(String column, String text) {
             case "number" -> cue.number().toString();
             case "starts" -> cue.start().toString();
             case "what" -> cue.what();
-            default -> BookView.text(show, cue, device(show).id());
+            default -> CueTable.cell(cue, device(show));
         };
     }
 
@@ -63,5 +65,49 @@ record CellText(String column, String text) {
             }
         }
         return calls;
+    }
+
+    // ---- several cells
+
+    /** A cell and the cue that it belongs to. */
+    record Of(int cue, int version, CellText cell) {}
+
+    /** @param fields lists of one length: cue, version, column, text */
+    static List<Of> all(MultiValueMap<String, String> fields) {
+        List<String> cues = fields.getOrDefault("cue", List.of());
+        List<Of> all = new ArrayList<>();
+        for (int i = 0; i < cues.size(); i++) {
+            all.add(new Of(
+                    Integer.parseInt(cues.get(i)),
+                    Integer.parseInt(fields.get("version").get(i)),
+                    new CellText(fields.get("column").get(i), fields.get("text").get(i))));
+        }
+        return all;
+    }
+
+    /** @throws Refusal naming the cue whose cell cannot be written; nothing has been written then */
+    static Show into(List<Of> cells, Show show) {
+        Show changed = show;
+        for (Of one : cells) {
+            Cue before = show.cue(one.cue)
+                    .orElseThrow(() -> new Refusal("cue", "One of these cues is gone; nothing was written."));
+            if (before.version() != one.version) {
+                throw new Refusal(
+                        "cell",
+                        "Somebody changed cue " + before.number()
+                                + " meanwhile. Nothing was written; look at it and try again.");
+            }
+            Cue cue = changed.cue(one.cue).orElseThrow();
+            try {
+                Cue written = one.cell.into(cue, changed);
+                changed = written.equals(cue)
+                        ? changed
+                        : changed.withCue(changed.itemOf(one.cue).orElseThrow().id(), written);
+            } catch (Refusal refusal) {
+                throw new Refusal(
+                        refusal.field(), "Cue " + cue.number() + ": " + refusal.getMessage() + " Nothing was written.");
+            }
+        }
+        return changed;
     }
 }

@@ -26,6 +26,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Remarks;
+import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.rig.Speech;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.score.Score;
@@ -156,8 +157,11 @@ final class DemoBook {
             calls.add(call(phrase.strip()));
         }
         int itemId = show.items().get(show.items().size() - 1).id();
+        Cue cue = new Cue(0, CueNumber.of(fields.get(0)), Start.of(fields.get(1)), fields.get(2), calls, 0);
+        boolean remarked = fields.size() > 5;
         show = show.withCue(
-                itemId, new Cue(0, CueNumber.of(fields.get(0)), Start.of(fields.get(1)), fields.get(2), calls, 0));
+                itemId,
+                remarked ? cue.withRemarks(Mark.valueOf(fields.get(4).toUpperCase(Locale.ROOT)), fields.get(5)) : cue);
     }
 
     private Call call(String phrase) {

@@ -1,5 +1,6 @@
 package underbaton.web.desk;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -9,6 +10,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -54,6 +56,16 @@ class DeskController {
         stage.standing(showId).ifPresent(s -> model.addAttribute("desk", DeskView.of(show, s)));
         model.addAttribute("lamps", stage.lamps());
         return "desk/desk";
+    }
+
+    /** The beats of an item as it is being played, from memory. */
+    @GetMapping("/shows/{showId}/desk/beats")
+    @ResponseBody
+    Beats beats(@PathVariable int showId, @RequestParam int item) {
+        return stage.standing(showId)
+                .flatMap(s -> s.plan().item(item))
+                .map(Beats::of)
+                .orElse(new Beats(item, List.of(), List.of(), 0));
     }
 
     @PostMapping("/shows/{showId}/desk/go")

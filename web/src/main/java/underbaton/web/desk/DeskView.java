@@ -8,6 +8,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.perform.Standing;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Device;
 
 /**
@@ -15,6 +16,7 @@ import underbaton.core.rig.Device;
  *
  * @param now the item of the cue fired last, or of the standby before the first GO
  * @param itemPlace its place in the running order, from 1
+ * @param seconds how long that item lasts, as planned or by its score; 0 when nobody knows
  * @param vamp what goes round now and what GO does about it
  * @param coming the standby's followers, then the cues after them
  */
@@ -22,6 +24,7 @@ public record DeskView(
         Show show,
         Optional<Item> now,
         int itemPlace,
+        int seconds,
         Optional<Row> standby,
         Optional<Row> last,
         long lastEpochMillis,
@@ -56,6 +59,9 @@ public record DeskView(
                 show,
                 now,
                 now.map(i -> 1 + place(show, i)).orElse(0),
+                now.flatMap(i -> standing.plan().item(i.id()))
+                        .map(PlannedItem::seconds)
+                        .orElse(0),
                 standby.map(c -> row(show, c, Optional.empty())),
                 standing.last().map(f -> row(show, f.cue(), Optional.empty())),
                 standing.last().map(f -> f.epochMicros() / 1000).orElse(0L),

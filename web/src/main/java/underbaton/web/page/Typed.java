@@ -19,26 +19,4 @@ public final class Typed {
         }
         return Integer.parseInt(digits);
     }
-
-    /**
-     * A length as minutes and seconds ({@code 3:42}), minutes alone ({@code 4}), or nothing.
-     *
-     * @return seconds; 0 for nothing
-     */
-    public static int seconds(String text) {
-        String typed = text.strip();
-        if (typed.isEmpty()) {
-            return 0;
-        }
-        if (!typed.matches("\\d{1,4}(:[0-5]\\d)?")) {
-            throw new Refusal("length", "“" + typed + "” is no length; type minutes and seconds, such as 3:42.");
-        }
-        String[] parts = typed.split(":");
-        return Integer.parseInt(parts[0]) * 60 + (parts.length > 1 ? Integer.parseInt(parts[1]) : 0);
-    }
-
-    /** The other way round; empty for 0. */
-    public static String length(int seconds) {
-        return seconds == 0 ? "" : "%d:%02d".formatted(seconds / 60, seconds % 60);
-    }
 }

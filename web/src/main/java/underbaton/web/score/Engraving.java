@@ -10,6 +10,7 @@ import java.util.Optional;
 import java.util.TreeSet;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
+import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
@@ -18,7 +19,6 @@ import underbaton.core.rig.Control;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
-import underbaton.core.score.BarMap.MeterMark;
 import underbaton.core.score.Film;
 import underbaton.core.score.Score;
 import underbaton.core.score.Section;
@@ -35,8 +35,9 @@ final class Engraving {
     private static final double TOP = 106;
     private static final double BELOW = 34;
     private static final double HEAD = 14;
-    private static final double METER_ROOM = 34;
     private static final double LETTER_WIDTH = 6.9;
+    private static final double HAIRPIN_BELOW = 9;
+    private static final double HAIRPIN_HALF = 5;
 
     private final Show show;
     private final PlannedItem planned;
@@ -86,7 +87,8 @@ final class Engraving {
             List<Curve> curves,
             List<Span> vamps,
             List<Span> films,
-            List<Sign> holds) {}
+            List<Sign> holds,
+            List<Left> lefts) {}
 
     record Staff(Department department, double y) {}
 
@@ -112,6 +114,9 @@ final class Engraving {
             String told,
             String copy,
             long tick) {}
+
+    /** A cue of another section that does not come in this one. */
+    record Left(int cueId, String copy, String dept, double x, double y, String told, long tick) {}
 
     record Curve(String dept, String kind, String path) {}
 
@@ -155,7 +160,7 @@ final class Engraving {
     // ---- one line
 
     private Line line(int from, int to, double y, double right) {
-        Ruler ruler = new Ruler(from, to, right);
+        Ruler ruler = new Ruler(times, from, to, LEFT, right);
         double top = y + TOP;
         Map<Department, Double> staves = new EnumMap<>(Department.class);
         List<Staff> drawn = new ArrayList<>();
@@ -191,7 +196,43 @@ final class Engraving {
                         .map(h -> new Sign(
                                 ruler.x(h.tick()),
                                 "%s s".formatted(h.millis() / 1000.0).replace(".0 ", " ")))
-                        .toList());
+                        .toList(),
+                lefts(ruler, staves));
+    }
+
+    private List<Left> lefts(Ruler ruler, Map<Department, Double> staves) {
+        List<Left> lefts = new ArrayList<>();
+        Placing placing = new Placing(show, planned.item().id());
+        for (Section copy : score.sections()) {
+            Optional<Section> source = copy.as().flatMap(score::section);
+            for (Cue cue : planned.item().cues()) {
+                Optional<Long> tick = copy.without().contains(cue.number().toString())
+                        ? source.flatMap(s -> placing.tickOf(cue).map(t -> t + start(copy) - start(s)))
+                        : Optional.empty();
+                tick.filter(ruler::holds).ifPresent(t -> lefts.addAll(lefts(ruler, staves, copy, cue, t)));
+            }
+        }
+        return lefts;
+    }
+
+    private List<Left> lefts(Ruler ruler, Map<Department, Double> staves, Section copy, Cue cue, long tick) {
+        return show.devices().stream()
+                .filter(d -> !cue.callsFor(d.id()).isEmpty())
+                .map(Device::department)
+                .distinct()
+                .map(d -> new Left(
+                        cue.id(),
+                        copy.letter(),
+                        d.code().toLowerCase(Locale.ROOT),
+                        ruler.x(tick),
+                        staves.get(d),
+                        "cue " + cue.number() + " is left out here",
+                        tick))
+                .toList();
+    }
+
+    private long start(Section section) {
+        return times.bars().tickOfBar(section.bar());
     }
 
     private static Letter letter(Ruler ruler, Section s) {
@@ -344,9 +385,11 @@ final class Engraving {
             p.call.motion().ifPresent(m -> {
                 long end = times.tempi().tick(p.cue.atNanos().orElse(0) + Math.max(m.lastsNanos(), 1));
                 double to = Math.max(x + 24, ruler.holds(end) ? ruler.x(end) : ruler.right - 6);
-                String path = p.rises
-                        ? "M%.1f %.1f L%.1f %.1f L%.1f %.1f".formatted(to, y - 9, x + 9, y, to, y + 9)
-                        : "M%.1f %.1f L%.1f %.1f L%.1f %.1f".formatted(x + 9, y - 9, to, y, x + 9, y + 9);
+                double under = y + HAIRPIN_BELOW;
+                double tip = p.rises ? x + 9 : to;
+                double open = p.rises ? to : x + 9;
+                String path = "M%.1f %.1f L%.1f %.1f L%.1f %.1f"
+                        .formatted(open, under - HAIRPIN_HALF, tip, under, open, under + HAIRPIN_HALF);
                 curves.add(new Curve(dept, "hair", path));
             });
         }
@@ -384,100 +427,6 @@ final class Engraving {
             return label;
         }
         return letters < 3 ? "" : label.substring(0, letters - 1).strip() + "…";
-    }
-
-    // ---- the way along a line
-
-    /** Bars from one to another, and where on the paper their ticks stand. */
-    private final class Ruler {
-        private final int from;
-        private final int to;
-        private final double right;
-        private final double perTick;
-
-        Ruler(int from, int to, double right) {
-            this.from = from;
-            this.to = to;
-            this.right = right;
-            double heads = 0;
-            for (int bar = from; bar <= to; bar++) {
-                heads += head(bar);
-            }
-            this.perTick = (right - LEFT - heads) / (lastTick() - firstTick());
-        }
-
-        long firstTick() {
-            return times.bars().tickOfBar(from);
-        }
-
-        long lastTick() {
-            return times.bars().tickOfBar(to + 1);
-        }
-
-        /** Room before a bar's first beat, more where a meter stands there. */
-        private double head(int bar) {
-            double usual = Math.min(HEAD, (right - LEFT) / (to - from + 1) / 4);
-            return hasMeter(bar) ? METER_ROOM + usual : usual;
-        }
-
-        private boolean hasMeter(int bar) {
-            return score.meters().stream().anyMatch(m -> m.bar() == bar);
-        }
-
-        boolean holds(long tick) {
-            return tick >= firstTick() && tick < lastTick();
-        }
-
-        double x(long tick) {
-            int bar = times.bars().position(tick).bar();
-            return barX(bar) + head(bar) + (tick - times.bars().tickOfBar(bar)) * perTick;
-        }
-
-        double barX(int bar) {
-            double x = LEFT;
-            for (int b = from; b < bar; b++) {
-                x += head(b);
-            }
-            return x + (times.bars().tickOfBar(bar) - firstTick()) * perTick;
-        }
-
-        double barEnd(int bar) {
-            return bar >= to ? right : barX(bar + 1);
-        }
-
-        List<Bar> bars() {
-            List<Bar> bars = new ArrayList<>();
-            int every = 1;
-            while ((right - LEFT) / (to - from + 1) * every < 22) {
-                every *= 2;
-            }
-            double x = LEFT;
-            for (int bar = from; bar <= to; bar++) {
-                long tick = times.bars().tickOfBar(bar);
-                long next = times.bars().tickOfBar(bar + 1);
-                double first = x + head(bar);
-                double end = first + (next - tick) * perTick;
-                int step = times.bars().meter(bar).beatTicks();
-                List<Beat> beats = new ArrayList<>();
-                for (long t = tick; t < next; t += step) {
-                    beats.add(new Beat(t, first + (t - tick) * perTick));
-                }
-                bars.add(new Bar(bar, x, end, bar == from || (bar - 1) % every == 0, beats));
-                x = end;
-            }
-            return bars;
-        }
-
-        List<Meter> meters() {
-            return score.meters().stream()
-                    .filter(m -> m.bar() >= from && m.bar() <= to)
-                    .map(this::meter)
-                    .toList();
-        }
-
-        private Meter meter(MeterMark m) {
-            return new Meter(barX(m.bar()) + 8, m.meter().beats(), m.meter().unit());
-        }
     }
 
     /** The line beside its name: its place, its bars, its length and first tempo. */

@@ -20,8 +20,6 @@ import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Standing;
-import underbaton.core.plan.PlannedItem;
-import underbaton.core.plan.Planner;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
@@ -36,23 +34,25 @@ import underbaton.web.stage.Stage;
 @Controller
 class ScoreController {
 
-    private static final String SHEET = "score/score :: sheet";
-    private static final double STRIP_BAR = 170;
-
     private final Shows shows;
     private final Stage stage;
     private final Pages pages;
     private final Clock clock;
+    private final ScoreSheet sheet;
 
-    ScoreController(Shows shows, Stage stage, Pages pages, Clock clock, Live live) {
+    ScoreController(Shows shows, Stage stage, Pages pages, Clock clock, ScoreSheet sheet, Live live) {
         this.shows = shows;
         this.stage = stage;
         this.pages = pages;
         this.clock = clock;
+        this.sheet = sheet;
         live.paints("playing", this::playing);
     }
 
-    /** Where the music is, as the page reads it: item, position in ms, whether it moves, and the vamp in words. */
+    /**
+     * Where the music is, as the pages read it: item, which planning of it, position in ms, whether it moves, and the vamp
+     * in words.
+     */
     private String playing(int showId) {
         Optional<Standing.Playing> playing = stage.standing(showId).flatMap(Standing::playing);
         if (playing.isEmpty()) {
@@ -64,8 +64,14 @@ class ScoreController {
                 .map(v -> p.released() ? "vamp: leaving" : "vamp, time " + p.pass() + ": GO lets it go on")
                 .orElse("");
         long from = p.vamp().map(v -> v.fromNanos() / 1_000_000).orElse(0L);
-        return "{\"item\":%d,\"at\":%d,\"paused\":%b,\"vamp\":\"%s\",\"vampFrom\":%d}"
-                .formatted(p.item().item().id(), p.positionNanos() / 1_000_000 + since / 1000, p.paused(), vamp, from);
+        return "{\"item\":%d,\"plan\":%d,\"at\":%d,\"paused\":%b,\"vamp\":\"%s\",\"vampFrom\":%d}"
+                .formatted(
+                        p.item().item().id(),
+                        System.identityHashCode(p.item()),
+                        p.positionNanos() / 1_000_000 + since / 1000,
+                        p.paused(),
+                        vamp,
+                        from);
     }
 
     @GetMapping("/shows/{showId}/score")
@@ -80,40 +86,19 @@ class ScoreController {
                         show.items().stream().filter(i -> i.score().isPresent()).findFirst())
                 .or(() -> show.items().stream().findFirst());
         model.addAttribute("chosen", chosen.orElse(null));
-        chosen.ifPresent(i -> sheet(show, i.id(), bars, model));
+        chosen.ifPresent(i -> sheet.of(show, i.id(), bars, model));
         return "score/score";
     }
 
     @GetMapping("/shows/{showId}/score/{itemId}/sheet")
     String sheet(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
-        return sheet(shows.get(showId), itemId, bars, model);
-    }
-
-    /** @param bars to a line; 0 for the whole song on one page, below 0 for one long strip */
-    private String sheet(Show show, int itemId, int bars, Model model) {
-        Item item = item(show, itemId);
-        model.addAttribute("show", show);
-        model.addAttribute("chosen", item);
-        model.addAttribute("bars", bars);
-        if (item.score().isPresent()) {
-            PlannedItem planned = Planner.plan(show).item(itemId).orElseThrow();
-            Engraving engraving = new Engraving(show, planned);
-            model.addAttribute("sheet", bars < 0 ? engraving.strip(STRIP_BAR) : engraving.sheet(Math.min(bars, 64)));
-            model.addAttribute("told", engraving.told(item, 1 + show.items().indexOf(item)));
-            model.addAttribute("byHand", engraving.byHand());
-        }
-        return SHEET;
-    }
-
-    static Item item(Show show, int itemId) {
-        return show.item(itemId)
-                .orElseThrow(() -> new Refusal("item", "That item is no longer in the book; reload the page."));
+        return sheet.of(shows.get(showId), itemId, bars, model);
     }
 
     // ---- edits
 
     private String edit(int showId, int itemId, int bars, String what, Function<Show, Show> change, Model model) {
-        return sheet(shows.edit(showId, what, change::apply), itemId, bars, model);
+        return sheet.of(shows.edit(showId, what, change::apply), itemId, bars, model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/place")
@@ -191,13 +176,7 @@ class ScoreController {
                 itemId,
                 bars,
                 cues.size() == 1 ? "delete a cue" : "delete " + cues.size() + " cues",
-                s -> {
-                    Show changed = s;
-                    for (int cue : cues) {
-                        changed = changed.withoutCue(cue);
-                    }
-                    return changed;
-                },
+                s -> s.withoutCues(cues),
                 model);
     }
 
@@ -220,7 +199,7 @@ class ScoreController {
                 bars,
                 letter.isBlank() ? "take a section away" : "write section " + letter,
                 s -> {
-                    Item item = item(s, itemId);
+                    Item item = ScoreSheet.item(s, itemId);
                     Score score = item.score().orElseGet(() -> Score.of(""));
                     List<Section> sections = new ArrayList<>(score.sections());
                     List<String> without = sections.stream()
@@ -251,7 +230,7 @@ class ScoreController {
                 itemId,
                 bars,
                 "change the score",
-                s -> s.withItem(item(s, itemId).withScore(read), 0),
+                s -> s.withItem(ScoreSheet.item(s, itemId).withScore(read), 0),
                 model);
     }
 
@@ -259,14 +238,32 @@ class ScoreController {
     String undo(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
         model.addAttribute(
                 "done", shows.undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo."));
-        return sheet(shows.get(showId), itemId, bars, model);
+        return sheet.of(shows.get(showId), itemId, bars, model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/redo")
     String redo(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
         model.addAttribute(
                 "done", shows.redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again."));
-        return sheet(shows.get(showId), itemId, bars, model);
+        return sheet.of(shows.get(showId), itemId, bars, model);
+    }
+
+    /** The copy of a cue in a linked section is left out there, or comes back. */
+    @PostMapping("/shows/{showId}/score/{itemId}/except")
+    String except(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int bars,
+            @RequestParam String letter,
+            @RequestParam int cue,
+            Model model) {
+        return edit(
+                showId,
+                itemId,
+                bars,
+                "make an exception in " + letter,
+                s -> new Placing(s, itemId).except(letter, cue),
+                model);
     }
 
     // ---- playing
@@ -275,7 +272,7 @@ class ScoreController {
     @PostMapping("/shows/{showId}/score/{itemId}/play")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void play(@PathVariable int showId, @PathVariable int itemId, @RequestParam(defaultValue = "0") long tick) {
-        Item item = item(shows.get(showId), itemId);
+        Item item = ScoreSheet.item(shows.get(showId), itemId);
         long nanos =
                 item.score().map(s -> s.read().tempi().nanos(Math.max(0, tick))).orElse(0L);
         stage.performer(showId).play(itemId, nanos);
@@ -293,6 +290,13 @@ class ScoreController {
         } else {
             stage.performer(showId).pause();
         }
+    }
+
+    /** @param ms later, below 0 earlier, against the performers */
+    @PostMapping("/shows/{showId}/score/nudge")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void nudge(@PathVariable int showId, @RequestParam int ms) {
+        stage.performer(showId).nudge(-Math.max(-2000, Math.min(2000, ms)));
     }
 
     @PostMapping("/shows/{showId}/score/release")

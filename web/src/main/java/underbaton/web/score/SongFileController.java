@@ -5,8 +5,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicLong;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -26,6 +24,7 @@ import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Refusal;
 import underbaton.web.page.Download;
+import underbaton.web.page.Opened;
 import underbaton.web.shows.Shows;
 
 /** Songs as Standard MIDI Files, out and in: what is opened is first offered, with what its parts would call. */
@@ -35,11 +34,9 @@ class SongFileController {
     private static final String OFFER = "score/files :: offer";
 
     private final Shows shows;
-    private final AtomicLong opened = new AtomicLong();
-    /** By show, the song that was opened last and waits to be taken in. */
-    private final Map<Integer, Opened> waiting = new ConcurrentHashMap<>();
+    private final Opened<SongFile> opened = new Opened<>();
 
-    private record Opened(long number, String fileName, Song song) {}
+    private record SongFile(String fileName, Song song) {}
 
     SongFileController(Shows shows) {
         this.shows = shows;
@@ -59,7 +56,7 @@ class SongFileController {
     @GetMapping("/shows/{showId}/score/{itemId}/song.mid")
     ResponseEntity<byte[]> save(@PathVariable int showId, @PathVariable int itemId) {
         Show show = shows.get(showId);
-        Item item = ScoreController.item(show, itemId);
+        Item item = ScoreSheet.item(show, itemId);
         PlannedItem planned = Planner.plan(show).item(itemId).orElseThrow();
         return Download.of(
                 item.name() + ".mid",
@@ -74,12 +71,11 @@ class SongFileController {
         }
         Song song = Song.read(MidiFile.read(file.getBytes()));
         String fileName = Optional.ofNullable(file.getOriginalFilename()).orElse("");
-        Opened now = new Opened(opened.incrementAndGet(), fileName, song);
-        waiting.put(showId, now);
-        return offer(shows.get(showId), now, Map.of(), name(now), model);
+        Opened.Waiting<SongFile> now = opened.put(showId, new SongFile(fileName, song));
+        return offer(shows.get(showId), now.number(), song, Map.of(), name(now.content()), model);
     }
 
-    private static String name(Opened opened) {
+    private static String name(SongFile opened) {
         String name = opened.song.name().isEmpty()
                 ? opened.fileName.replaceAll("(?i)\\.midi?$", "").strip()
                 : opened.song.name();
@@ -95,14 +91,15 @@ class SongFileController {
             @RequestParam String name,
             @RequestParam Map<String, String> fields,
             Model model) {
-        return offer(shows.get(showId), waiting(showId, number), chosen(fields), name, model);
+        return offer(shows.get(showId), number, opened.get(showId, number).song, chosen(fields), name, model);
     }
 
-    private String offer(Show show, Opened opened, Map<Integer, Integer> chosen, String name, Model model) {
+    private static String offer(
+            Show show, long number, Song song, Map<Integer, Integer> chosen, String name, Model model) {
         model.addAttribute("show", show);
-        model.addAttribute("offer", new Offer(opened.song, show, chosen));
+        model.addAttribute("offer", new Offer(song, show, chosen));
         model.addAttribute("machines", Offer.midi(show));
-        model.addAttribute("number", opened.number);
+        model.addAttribute("number", number);
         model.addAttribute("name", name);
         return OFFER;
     }
@@ -113,21 +110,14 @@ class SongFileController {
             @RequestParam long number,
             @RequestParam String name,
             @RequestParam Map<String, String> fields) {
-        Opened opened = waiting(showId, number);
-        Show show = shows.edit(showId, "take in " + name, s -> new Offer(opened.song, s, chosen(fields)).into(s, name));
-        waiting.remove(showId, opened);
+        Song song = opened.get(showId, number).song;
+        Show show = shows.edit(showId, "take in " + name, s -> new Offer(song, s, chosen(fields)).into(s, name));
+        opened.done(showId, number);
         Item added = show.items().get(show.items().size() - 1);
         return ResponseEntity.noContent()
                 .header("HX-Redirect", "/shows/" + showId + "/score?item=" + added.id())
                 .header(HttpHeaders.CACHE_CONTROL, "no-store")
                 .build();
-    }
-
-    private Opened waiting(int showId, long number) {
-        return Optional.ofNullable(waiting.get(showId))
-                .filter(o -> o.number == number)
-                .orElseThrow(() -> new Refusal(
-                        "file", "Another file has been opened meanwhile, or this one was taken in; open it again."));
     }
 
     /** Fields part0, part1… with the ids of machines, 0 for none. */

@@ -80,10 +80,10 @@ interface ShowMapper {
 
     @Insert(
             """
-            INSERT INTO cues (show_id, id, item_id, number, starts, what, version)
-            VALUES (#{showId}, #{id}, #{itemId}, #{number}, #{starts}, #{what}, #{version})
+            INSERT INTO cues (show_id, id, item_id, number, starts, what, mark, note, version)
+            VALUES (#{showId}, #{id}, #{itemId}, #{number}, #{starts}, #{what}, #{mark}, #{note}, #{version})
             ON DUPLICATE KEY UPDATE
-            item_id = #{itemId}, number = #{number}, starts = #{starts}, what = #{what}, version = #{version}""")
+            item_id = #{itemId}, number = #{number}, starts = #{starts}, what = #{what}, mark = #{mark}, note = #{note}, version = #{version}""")
     void putCue(CueRow row);
 
     @Delete("DELETE FROM cues WHERE show_id = #{showId} AND id = #{id}")

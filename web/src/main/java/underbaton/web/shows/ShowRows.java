@@ -80,7 +80,16 @@ final class ShowRows {
 
     record ItemRow(int showId, int id, int place, String kind, String name, int plannedSeconds, String score) {}
 
-    record CueRow(int showId, int id, int itemId, BigDecimal number, String starts, String what, int version) {}
+    record CueRow(
+            int showId,
+            int id,
+            int itemId,
+            BigDecimal number,
+            String starts,
+            String what,
+            String mark,
+            String note,
+            int version) {}
 
     record CallRow(
             int showId, int cueId, int place, int deviceId, int phraseId, String amount, String motion, String late) {}
@@ -178,6 +187,8 @@ final class ShowRows {
                         cue.number().value(),
                         cue.start().toString(),
                         cue.what(),
+                        cue.mark().name(),
+                        cue.note(),
                         cue.version()));
         int place = 0;
         for (Call call : cue.calls()) {
@@ -314,6 +325,8 @@ final class ShowRows {
                                 MotionText.read(call.motion()),
                                 call.late().isEmpty() ? Span.ZERO : Span.of(call.late())))
                         .toList(),
+                Remarks.Mark.valueOf(c.mark()),
+                c.note(),
                 c.version());
     }
 }

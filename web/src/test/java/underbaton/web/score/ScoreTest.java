@@ -13,6 +13,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import javax.sound.midi.MetaMessage;
 import javax.sound.midi.MidiEvent;
@@ -35,6 +37,7 @@ import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wording;
+import underbaton.core.score.Score;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.RehearsalRoom;
@@ -346,5 +349,86 @@ class ScoreTest {
         press("o");
         assertThat(page.locator(".where")).not().containsText("standing still");
         press("Escape");
+    }
+
+    @Test
+    void aCopyIsLeftOutInItsSectionAloneAndComesBack() {
+        inWords("1 4/4\n1 quarter = 240\n1 A Chorus\n3 B Again as A\n5 end");
+        place("amb", 2);
+        assertThat(page.locator(".note.copy")).hasCount(1);
+        page.locator(".note.copy ellipse").click();
+        assertThat(page.locator("#strip")).containsText("Amber (as cue 1) (Del leaves it out here alone)");
+        press("Delete");
+        assertThat(page.locator(".note.copy")).hasCount(0);
+        assertThat(page.locator(".left-out")).hasCount(1);
+        assertThat(page.locator("#strip")).containsText("cue 1 is left out here");
+        press("Delete");
+        assertThat(page.locator(".note.copy")).hasCount(1);
+        assertThat(starts()).as("the cue itself was never touched").containsExactly("1 at 1:1");
+    }
+
+    @Test
+    void cuesAreKeptAsASnippetAndPutIntoASongOfAnotherShow() {
+        writeTheSong();
+        press("Control+a", "b");
+        page.locator("#keep-snippet [name=name]").fill("Score test block");
+        page.locator("#keep-snippet .main").click();
+        assertThat(page.locator("#score-snippets")).containsText("6 cues in 4/4");
+        int second = baton.bean(Shows.class)
+                .create("Score test 2", s -> {
+                    var with = s.withDevice(new Device(
+                            0,
+                            "Front",
+                            Department.LIGHTS,
+                            new Connection.NetworkMidi("127.0.0.1", 9),
+                            3,
+                            Numbering.WIRE,
+                            0,
+                            List.of()));
+                    for (String name : List.of("Blue", "Gold", "Rose")) {
+                        var says = new Wording(Numbering.WIRE).read("note 50");
+                        with = with.withPhrase(1, new Phrase(0, name, says, Effect.HOLDS, false));
+                    }
+                    Item song = new Item(0, ItemKind.SONG, "There", 0, List.of());
+                    return with.withItem(song.withScore(Optional.of(Score.of("1 4/4\n20 end"))), 0);
+                })
+                .id();
+        try {
+            page.navigate(baton.url("/shows/" + second + "/score"));
+            press("Shift+ArrowRight", "Shift+ArrowRight", "b");
+            page.locator("tr", new Page.LocatorOptions().setHasText("Score test block"))
+                    .locator("[data-drop]")
+                    .click();
+            assertThat(page.locator("#notice")).containsText("Score test block is in, 6 cues");
+            assertThat(page.locator("#notice")).containsText("Cue 1, Lights: “Amber”, no machine here has that phrase");
+            assertThat(baton.bean(Shows.class).get(second).cues())
+                    .extracting(c -> c.start().toString())
+                    .containsExactly("at 3:1", "at 3:3", "at 5:1", "at 5:2", "at 6:1", "at 8:1");
+            press("Escape", "b");
+            page.onDialog(d -> d.accept());
+            page.locator("tr", new Page.LocatorOptions().setHasText("Score test block"))
+                    .getByText("delete")
+                    .click();
+            assertThat(page.locator("#score-snippets")).not().containsText("Score test block");
+        } finally {
+            baton.bean(Shows.class).delete(second);
+        }
+    }
+
+    /** The Desk names bar and beat, and what is left, by the performer's own position. */
+    @Test
+    void theDeskSaysWhereTheMusicIs() {
+        inWords("1 4/4\n1 quarter = 60\n1 A Verse\n30 end");
+        place("amb", 1);
+        Page desk = baton.open("/shows/" + show + "/desk");
+        press("Shift+ArrowRight", "Shift+ArrowRight", "Shift+ArrowRight", "p");
+        assertThat(desk.locator("[data-bar]")).containsText(Pattern.compile("[45]:[1-4]"));
+        assertThat(desk.locator("[data-section]")).hasText("A Verse");
+        assertThat(desk.locator("[data-left]")).containsText(Pattern.compile("1:[34]\\d"));
+        press("o");
+        assertThat(desk.locator("[data-section]")).hasText("A Verse, paused");
+        String stands = desk.locator("[data-bar]").textContent();
+        desk.waitForTimeout(1500);
+        assertThat(desk.locator("[data-bar]")).hasText(stands);
     }
 }

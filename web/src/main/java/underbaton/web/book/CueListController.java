@@ -1,0 +1,152 @@
+package underbaton.web.book;
+
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Renumbering;
+import underbaton.core.cue.Show;
+import underbaton.core.file.CueListChange;
+import underbaton.core.file.CueTable;
+import underbaton.core.file.Taken;
+import underbaton.core.rig.Refusal;
+import underbaton.web.page.Download;
+import underbaton.web.page.Opened;
+import underbaton.web.shows.Shows;
+
+/** Cues by the row: copied and pasted, renumbered, and as a spreadsheet's table out and in. */
+@Controller
+class CueListController {
+
+    private final Shows shows;
+    private final BookTable table;
+    private final Opened<CueTable> opened = new Opened<>();
+
+    CueListController(Shows shows, BookTable table) {
+        this.shows = shows;
+        this.table = table;
+    }
+
+    // ---- rows
+
+    /** Cues as the clipboard gets them: any spreadsheet can take them, and any book of ours. */
+    @GetMapping("/shows/{showId}/book/rows")
+    ResponseEntity<byte[]> rows(@PathVariable int showId, @RequestParam List<Integer> cues) {
+        return ResponseEntity.ok()
+                .contentType(MediaType.parseMediaType("text/plain;charset=UTF-8"))
+                .body(CueTable.of(shows.get(showId), cues).tabbed().getBytes(StandardCharsets.UTF_8));
+    }
+
+    @PostMapping("/shows/{showId}/book/rows")
+    String paste(
+            @PathVariable int showId,
+            @RequestParam int item,
+            @RequestParam int after,
+            @RequestParam String text,
+            Model model) {
+        CueTable rows = CueTable.read(text);
+        Taken[] taken = new Taken[1];
+        Show changed = shows.edit(showId, "paste cues", show -> {
+            taken[0] = rows.into(show, item, after);
+            return taken[0].show();
+        });
+        model.addAttribute("added", changed.nextId() - taken[0].cues());
+        return table.of(changed, counted(taken[0].cues()) + " pasted.", taken[0].left(), model);
+    }
+
+    private static String counted(int cues) {
+        return cues == 1 ? "One cue" : cues + " cues";
+    }
+
+    // ---- numbers
+
+    @GetMapping("/shows/{showId}/book/numbers")
+    String numbers(
+            @PathVariable int showId,
+            @RequestParam List<Integer> cues,
+            @RequestParam String first,
+            @RequestParam String step,
+            Model model) {
+        Show show = shows.get(showId);
+        List<Renumbered> all = renumbering(show, cues, first, step).numbers().entrySet().stream()
+                .map(e -> new Renumbered(
+                        show.cue(e.getKey()).orElseThrow().number(),
+                        e.getValue(),
+                        show.cue(e.getKey()).orElseThrow().what()))
+                .toList();
+        model.addAttribute("numbers", all);
+        model.addAttribute(
+                "changes", all.stream().filter(r -> !r.from.equals(r.to)).count());
+        return "book/lists :: numbers";
+    }
+
+    record Renumbered(CueNumber from, CueNumber to, String what) {}
+
+    @PostMapping("/shows/{showId}/book/numbers")
+    String renumber(
+            @PathVariable int showId,
+            @RequestParam List<Integer> cues,
+            @RequestParam String first,
+            @RequestParam String step,
+            Model model) {
+        Show changed = shows.edit(
+                showId, "renumber", s -> renumbering(s, cues, first, step).into(s));
+        return table.of(changed, counted(cues.size()) + " renumbered.", List.of(), model);
+    }
+
+    private static Renumbering renumbering(Show show, List<Integer> cues, String first, String step) {
+        return Renumbering.of(show, cues, CueNumber.of(first), CueNumber.of(step));
+    }
+
+    // ---- the whole list
+
+    @GetMapping("/shows/{showId}/book/cues.csv")
+    ResponseEntity<byte[]> save(@PathVariable int showId) {
+        Show show = shows.get(showId);
+        // The mark before the text tells spreadsheets that it is UTF-8.
+        return Download.of(
+                show.name() + ", cues.csv",
+                Download.CSV,
+                "\uFEFF" + CueTable.of(show).csv());
+    }
+
+    @PostMapping("/shows/{showId}/book/list")
+    String open(@PathVariable int showId, @RequestParam MultipartFile file, Model model) throws IOException {
+        if (file.isEmpty()) {
+            throw new Refusal("file", "Choose a file first; this one is empty.");
+        }
+        CueTable read = CueTable.read(file.getBytes());
+        CueListChange change = CueListChange.of(shows.get(showId), read, false);
+        model.addAttribute("number", opened.put(showId, read).number());
+        model.addAttribute("change", change);
+        model.addAttribute("show", shows.get(showId));
+        return "book/lists :: change";
+    }
+
+    @PostMapping("/shows/{showId}/book/list/take")
+    String take(
+            @PathVariable int showId,
+            @RequestParam long number,
+            @RequestParam(defaultValue = "false") boolean complete,
+            Model model) {
+        CueTable read = opened.get(showId, number);
+        CueListChange[] change = new CueListChange[1];
+        Show changed = shows.edit(showId, "take in a cue list", show -> {
+            change[0] = CueListChange.of(show, read, complete);
+            return change[0].show();
+        });
+        opened.done(showId, number);
+        String done = change[0].added() + " cues added, " + change[0].changed() + " changed"
+                + (complete ? ", " + change[0].absent().size() + " taken out." : ".");
+        return table.of(changed, done, change[0].left(), model);
+    }
+}

@@ -1,0 +1,101 @@
+package underbaton.web.score;
+
+import java.util.List;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import underbaton.core.cue.Show;
+import underbaton.core.file.CueTable;
+import underbaton.core.file.Snippet;
+import underbaton.core.file.Taken;
+import underbaton.core.rig.Refusal;
+import underbaton.core.score.Meter;
+import underbaton.web.score.SnippetMapper.SnippetRow;
+import underbaton.web.shows.Shows;
+
+/** Blocks of cues that are kept and put into other songs and shows. */
+@Controller
+class SnippetController {
+
+    private static final String LIST = "score/snippets :: snippets";
+
+    private final Shows shows;
+    private final SnippetMapper mapper;
+    private final ScoreSheet sheet;
+
+    SnippetController(Shows shows, SnippetMapper mapper, ScoreSheet sheet) {
+        this.shows = shows;
+        this.mapper = mapper;
+        this.sheet = sheet;
+    }
+
+    /** A snippet in the list. */
+    record Kept(int id, Snippet snippet) {}
+
+    @GetMapping("/shows/{showId}/score/{itemId}/snippets")
+    String list(@PathVariable int showId, @PathVariable int itemId, Model model) {
+        return list(shows.get(showId), itemId, model);
+    }
+
+    private String list(Show show, int itemId, Model model) {
+        List<Kept> kept =
+                mapper.all().stream().map(r -> new Kept(r.id(), snippet(r))).toList();
+        model.addAttribute("kept", kept);
+        model.addAttribute("show", show);
+        model.addAttribute("chosen", ScoreSheet.item(show, itemId));
+        return LIST;
+    }
+
+    private static Snippet snippet(SnippetRow row) {
+        return new Snippet(row.name(), Meter.of(row.meter()), CueTable.read(row.content()));
+    }
+
+    /** Keeps cues under a name; the snippet that had it is exchanged. */
+    @PostMapping("/shows/{showId}/score/{itemId}/snippets")
+    String keep(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam String name,
+            @RequestParam(defaultValue = "") List<Integer> cues,
+            Model model) {
+        if (cues.isEmpty()) {
+            throw new Refusal("cue", "Choose the cues first: Space at each, or Ctrl A for all.");
+        }
+        Show show = shows.get(showId);
+        Snippet snippet = Snippet.of(name, show, itemId, cues);
+        mapper.put(new SnippetRow(
+                0, snippet.name(), snippet.meter().toString(), snippet.cues().csv()));
+        return list(show, itemId, model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/snippets/{id}/delete")
+    String delete(@PathVariable int showId, @PathVariable int itemId, @PathVariable int id, Model model) {
+        mapper.delete(id);
+        return list(shows.get(showId), itemId, model);
+    }
+
+    /** Puts one into the song, its first cue at a tick; answers the sheet. */
+    @PostMapping("/shows/{showId}/score/{itemId}/drop")
+    String drop(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            @RequestParam int snippet,
+            @RequestParam long tick,
+            @RequestParam int bars,
+            Model model) {
+        Snippet block = mapper.find(snippet)
+                .map(SnippetController::snippet)
+                .orElseThrow(() -> new Refusal("snippet", "That snippet is gone; open the list again."));
+        Taken[] taken = new Taken[1];
+        Show changed = shows.edit(showId, "put in " + block.name(), show -> {
+            taken[0] = block.drop(show, itemId, tick);
+            return taken[0].show();
+        });
+        model.addAttribute("done", block.name() + " is in, " + taken[0].cues() + " cues.");
+        model.addAttribute("left", taken[0].left());
+        return sheet.of(changed, itemId, bars, model);
+    }
+}

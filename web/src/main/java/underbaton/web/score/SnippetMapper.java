@@ -1,0 +1,31 @@
+package underbaton.web.score;
+
+import java.util.List;
+import java.util.Optional;
+import org.apache.ibatis.annotations.Delete;
+import org.apache.ibatis.annotations.Insert;
+import org.apache.ibatis.annotations.Mapper;
+import org.apache.ibatis.annotations.Select;
+
+/** The table of the snippets, which all shows share. */
+@Mapper
+interface SnippetMapper {
+
+    /** @param content a cue list as CSV */
+    record SnippetRow(int id, String name, String meter, String content) {}
+
+    @Select("SELECT * FROM snippets ORDER BY name")
+    List<SnippetRow> all();
+
+    @Select("SELECT * FROM snippets WHERE id = #{id}")
+    Optional<SnippetRow> find(int id);
+
+    @Insert(
+            """
+            INSERT INTO snippets (name, meter, content) VALUES (#{name}, #{meter}, #{content})
+            ON DUPLICATE KEY UPDATE meter = #{meter}, content = #{content}""")
+    void put(SnippetRow row);
+
+    @Delete("DELETE FROM snippets WHERE id = #{id}")
+    void delete(int id);
+}
