@@ -15,32 +15,84 @@
   let busy = Promise.resolve();
   let running = null; // { at, since, paused }
 
-  const svg = () => sheet.querySelector('svg.music');
+  const music = () => sheet.querySelector('.music');
   const all = (selector) => [...sheet.querySelectorAll(selector)];
-  const beats = () => all('.beat').map((b) => ({ tick: Number(b.dataset.tick), x: Number(b.dataset.x), bar: Number(b.parentElement.dataset.bar), line: b.closest('.line') }));
-  const staves = (line) => [...line.querySelectorAll('.staff')].map((s) => Number(s.getAttribute('y1')));
-  const depts = () => [...(svg()?.querySelector('.line')?.querySelectorAll('.code') || [])].map((g) => g.classList[0]);
-  const notes = () => all('.note');
+
+  /** What stands on the sheet, read once for each drawing: the beats in their order, the lines, the notes. */
+  let drawn = null;
+  const read = () => {
+    const found = { beats: [], lines: [], byTick: new Map(), depts: (music()?.dataset.depts || '').split(' ').filter(Boolean), notes: all('.note'), left: all('.left-out') };
+    found.notes.forEach((n) => { if (!n.querySelector('title')) n.prepend(Object.assign(document.createElementNS('http://www.w3.org/2000/svg', 'title'), { textContent: n.dataset.told })); });
+    all('.music .line').forEach((element) => {
+      const line = { element, top: Number(element.dataset.top), bottom: Number(element.dataset.bottom), staves: element.dataset.staves.split(' ').map(Number), beats: [] };
+      element.querySelectorAll('.measure').forEach((measure) => measure.dataset.beats.split(' ').forEach((pair, i) => {
+        const [tick, x] = pair.split(':').map(Number);
+        const beat = { tick, x, bar: Number(measure.dataset.bar), beat: i + 1, line, at: found.beats.length };
+        line.beats.push(beat);
+        found.beats.push(beat);
+        found.byTick.set(tick, beat);
+      }));
+      found.lines.push(line);
+    });
+    return found;
+  };
+  const it = () => (drawn ??= read());
+  const beats = () => it().beats;
+  const beatAt = (tick) => it().byTick.get(tick);
+  const depts = () => it().depts;
+  const notes = () => it().notes;
 
   // ---- drawing
 
+  let sources = [];
+  /** Only the lines that changed are exchanged, so that a long song is not laid out anew for one note. */
+  const patch = (html) => {
+    const fresh = document.createElement('template');
+    fresh.innerHTML = html;
+    const old = music();
+    const now = fresh.content.querySelector('.music');
+    const lines = now ? [...now.children] : [];
+    const next = lines.map((l, i) => (l.hasAttribute('data-same') ? sources[i] : l.outerHTML));
+    if (!old || !now || sources.length !== next.length || old.className !== now.className) sheet.replaceChildren(fresh.content);
+    else {
+      const standing = [...old.querySelectorAll('.line')];
+      lines.forEach((line, i) => { if (next[i] !== sources[i]) standing[i].replaceWith(line); });
+      [...old.attributes].forEach((a) => old.removeAttribute(a.name));
+      [...now.attributes].forEach((a) => old.setAttribute(a.name, a.value));
+      [...sheet.children].forEach((child) => { if (child !== old) child.remove(); });
+      now.remove();
+      sheet.append(fresh.content);
+    }
+    sources = next;
+  };
+
   const draw = (html) => {
-    sheet.innerHTML = html;
-    document.getElementById('told').textContent = svg()?.dataset.told || '';
+    patch(html);
+    drawn = null;
+    shown = { bars: asked, revision: music()?.dataset.revision };
+    document.getElementById('told').textContent = music()?.dataset.told || '';
     // What somebody is writing there is theirs.
     if (!document.getElementById('score-words').open) document.querySelector('#words textarea').value = document.getElementById('score-text').textContent;
     const left = document.getElementById('left');
     if (left) baton.left(left);
-    else if (svg()?.dataset.done) baton.say(svg().dataset.done);
-    chosen = new Set([...chosen].filter((c) => sheet.querySelector(`.note[data-cue="${c}"]`)));
+    else if (music()?.dataset.done) baton.say(music().dataset.done);
+    const there = new Set(notes().map((n) => n.dataset.cue));
+    chosen = new Set([...chosen].filter((c) => there.has(c)));
     show();
   };
 
-  const load = () => { busy = busy.then(async () => { const r = await fetch(path(`sheet?bars=${running ? -1 : bars}`)); if (r.ok) draw(await r.text()); }); return busy; };
+  // The server sends only the lines that differ from those of this revision, if they were drawn as wide as what is asked for.
+  let shown = {};
+  let asked = bars;
+  const asking = () => {
+    asked = running ? -1 : bars;
+    return shown.bars === asked && shown.revision ? { bars: asked, revision: shown.revision } : { bars: asked };
+  };
+  const load = () => { busy = busy.then(async () => { const r = await fetch(path(`sheet?${new URLSearchParams(asking())}`)); if (r.ok) draw(await r.text()); }); return busy; };
 
   const change = (rest, fields = {}) => {
     busy = busy.then(async () => {
-      const body = { bars, ...fields };
+      const body = { ...asking(), ...fields };
       const response = await baton.post(path(rest), body);
       if (response) { draw(await response.text()); return true; }
       return false;
@@ -48,46 +100,45 @@
     return busy;
   };
 
+  const caret = Object.assign(document.createElement('div'), { className: 'caret' });
+
   const show = () => {
-    if (!svg()) return;
-    svg().querySelectorAll('.caret, .caret-dot').forEach((c) => c.remove());
+    caret.remove();
+    if (!music()) return;
     notes().forEach((n) => n.classList.toggle('chosen', chosen.has(n.dataset.cue)));
-    const beat = beats().find((b) => b.tick === mark.tick) || beats()[0];
+    const beat = beatAt(mark.tick) || beats()[0];
     if (!beat || running) return;
     mark.tick = beat.tick;
-    const lines = staves(beat.line);
-    mark.staff = Math.min(mark.staff, lines.length - 1);
-    const ns = 'http://www.w3.org/2000/svg';
-    const add = (name, values) => { const e = document.createElementNS(ns, name); Object.entries(values).forEach(([k, v]) => e.setAttribute(k, v)); svg().prepend(e); };
-    add('circle', { class: 'caret-dot', cx: beat.x, cy: lines[mark.staff], r: 13 });
-    add('rect', { class: 'caret', x: beat.x - 11, width: 22, y: lines[0] - 18, height: lines.at(-1) - lines[0] + 36, rx: 3 });
-    const place = `${beat.bar}:${1 + beats().filter((b) => b.bar === beat.bar && b.tick < beat.tick).length}`;
+    const { staves } = beat.line;
+    mark.staff = Math.min(mark.staff, staves.length - 1);
+    caret.style.cssText = `left: ${beat.x - 11}px; top: ${staves[0] - 18}px; height: ${staves.at(-1) - staves[0] + 36}px; --staff: ${staves[mark.staff] - staves[0] + 18}px`;
+    music().prepend(caret);
     const here = notesHere();
-    strip.innerHTML = '';
     const out = leftHere();
     const told = [...here, ...out].map((n) => n.dataset.told).join(' + ') || 'nothing';
     const way = here.some((n) => n.dataset.copy) ? ' (Del leaves it out here alone)'
       : out.length ? ' (Del brings it back)'
         : !here.length ? ' (Enter writes a cue here)'
           : chosen.has(here[0].dataset.cue) ? ' (chosen: arrows move it)' : ' (Space chooses it, Enter changes it)';
-    strip.append(`at ${place}, ${(depts()[mark.staff] || '').toUpperCase()}: `, Object.assign(document.createElement('b'), { textContent: told }), way);
+    strip.innerHTML = '';
+    strip.append(`at ${beat.bar}:${beat.beat}, ${(depts()[mark.staff] || '').toUpperCase()}: `, Object.assign(document.createElement('b'), { textContent: told }), way);
   };
 
   const atMark = (n) => Number(n.dataset.tick) === mark.tick && n.dataset.dept === depts()[mark.staff];
   const notesHere = () => notes().filter(atMark);
   const ownHere = () => notesHere().filter((n) => !n.dataset.copy);
-  const leftHere = () => all('.left-out').filter(atMark);
+  const leftHere = () => it().left.filter(atMark);
 
-  const seen = () => sheet.querySelector('.caret')?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  const seen = () => { if (caret.isConnected) caret.scrollIntoView({ block: 'nearest', inline: 'nearest' }); };
 
   // ---- writing
 
   const write = (note) => {
-    const beat = beats().find((b) => b.tick === mark.tick);
+    const beat = beatAt(mark.tick);
     if (!beat || writer) return;
-    const box = svg().getBoundingClientRect();
+    const box = music().getBoundingClientRect();
     const about = paper.getBoundingClientRect();
-    const y = staves(beat.line)[mark.staff];
+    const y = beat.line.staves[mark.staff];
     const dept = depts()[mark.staff];
     writer = Object.assign(document.createElement('div'), { className: 'writer editing' });
     writer.innerHTML = '<input name="text" autocomplete="off" aria-label="What this department gets"><ul role="listbox"></ul>';
@@ -152,8 +203,8 @@
 
   const step = (by, bar) => {
     const list = beats();
-    const at = list.findIndex((b) => b.tick === mark.tick);
-    if (at < 0) return;
+    if (!beatAt(mark.tick)) return;
+    const { at } = beatAt(mark.tick);
     let to = at + by;
     if (bar) { const wanted = list[at].bar + by; const first = list.findIndex((b) => b.bar === wanted); const within = at - list.findIndex((b) => b.bar === list[at].bar); to = first < 0 ? (by > 0 ? list.length - 1 : 0) : Math.min(list.length - 1, first + within); }
     mark.tick = list[Math.max(0, Math.min(list.length - 1, to))].tick;
@@ -174,7 +225,7 @@
       if (gone.length) { chosen.clear(); change('delete', { cues: gone.join(',') }); } else if (copy) change('except', { letter: copy.dataset.copy, cue: copy.dataset.cue });
     },
     Escape: () => { if (running) stopRunning(); chosen.clear(); show(); },
-    l: () => section(beats().find((b) => b.tick === mark.tick).bar),
+    l: () => section(beatAt(mark.tick).bar),
     p: () => play(),
     o: () => baton.post(`/shows/${baton.show}/score/pause`),
     v: () => baton.post(`/shows/${baton.show}/score/release`),
@@ -213,7 +264,7 @@
     if (baton.typing(e) || writer || e.altKey) return;
     const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
     const act = e.ctrlKey || e.metaKey ? control[key] : keys[key];
-    if (!act || !svg()) return;
+    if (!act || !music()) return;
     if (e.target.closest('button, a') && (key === 'Enter' || key === ' ')) return;
     e.preventDefault();
     act(e);
@@ -232,19 +283,18 @@
   // ---- pointer: click a line to place, drag a note to another beat
 
   const nearest = (e) => {
-    const box = svg().getBoundingClientRect();
+    const box = music().getBoundingClientRect();
     const x = e.clientX - box.left;
     const y = e.clientY - box.top;
-    const line = all('.line').find((l) => y >= Number(l.dataset.top) - 20 && y <= Number(l.dataset.bottom) + 20);
+    const line = it().lines.find((l) => y >= l.top - 20 && y <= l.bottom + 20);
     if (!line) return null;
-    const near = beats().filter((b) => b.line === line).reduce((a, b) => (!a || Math.abs(b.x - x) < Math.abs(a.x - x) ? b : a), null);
-    const lines = staves(line);
-    const staff = lines.reduce((a, s, i) => (Math.abs(s - y) < Math.abs(lines[a] - y) ? i : a), 0);
+    const near = line.beats.reduce((a, b) => (!a || Math.abs(b.x - x) < Math.abs(a.x - x) ? b : a), null);
+    const staff = line.staves.reduce((a, s, i) => (Math.abs(s - y) < Math.abs(line.staves[a] - y) ? i : a), 0);
     return { tick: near.tick, staff, bar: near.bar };
   };
   let drag = null;
   sheet.addEventListener('pointerdown', (e) => {
-    if (running || writer || !svg()) return;
+    if (running || writer || !music()) return;
     const letter = e.target.closest('.letter');
     if (letter) { section(letter.dataset.bar); return; }
     const note = e.target.closest('.note:not(.copy)');
@@ -269,8 +319,7 @@
   sheet.addEventListener('pointermove', (e) => { if (!drag) return; const at = nearest(e); if (at && at.tick !== drag.to) { drag.to = at.tick; mark.tick = at.tick; show(); } });
   document.addEventListener('pointerup', () => {
     if (!drag) return;
-    const list = beats();
-    const by = list.findIndex((b) => b.tick === drag.to) - list.findIndex((b) => b.tick === drag.from);
+    const by = beatAt(drag.to).at - (beatAt(drag.from)?.at ?? beatAt(drag.to).at);
     drag = null;
     if (by) change('move', { cues: [...chosen].join(','), byBeats: by });
   });
@@ -314,6 +363,7 @@
 
   // ---- playing: the baton line stands still, the music moves
 
+  const GUTTER = 92;
   const batonLine = Object.assign(document.createElement('div'), { className: 'baton-line' });
   const gutter = document.createElementNS('http://www.w3.org/2000/svg', 'svg');
   gutter.setAttribute('class', 'music gutter');
@@ -322,29 +372,26 @@
   const play = () => baton.post(path('play'), { tick: mark.tick });
   document.getElementById('play').addEventListener('click', () => play());
 
-  const GUTTER = 92;
-  const layLong = (music) => { music.setAttribute('width', '100%'); music.setAttribute('height', running.height * running.scale); };
   const stopRunning = () => { running = null; paper.classList.remove('running'); load(); };
   const frame = () => {
     if (!running) return;
     requestAnimationFrame(frame);
-    const music = svg();
-    if (!music?.classList.contains('long')) return;
-    running.beats ??= JSON.parse(music.dataset.beats);
+    const moving = music();
+    if (!moving?.classList.contains('long') || !running.scale) return;
+    running.times ??= JSON.parse(moving.dataset.beats);
     const ms = running.at + (running.paused ? 0 : performance.now() - running.since);
-    const table = running.beats;
+    const table = running.times;
     let low = 0;
     for (let high = table.length - 1; low < high;) { const m = (low + high + 1) >> 1; if (table[m][0] <= ms) low = m; else high = m - 1; }
     const [t, x] = table[low];
     const [t2, x2] = table[Math.min(low + 1, table.length - 1)];
     const at = t2 > t ? x + (x2 - x) * Math.max(0, Math.min(1, (ms - t) / (t2 - t))) : x;
-    const width = paper.clientWidth / running.scale;
-    music.setAttribute('viewBox', `${at - width * 0.35} 0 ${width} ${running.height}`);
-    const beat = beatsOf()[low];
+    // Moving what is painted already costs nothing, however long the song is.
+    moving.style.transform = `translate3d(${paper.clientWidth * 0.35 - at * running.scale}px, 0, 0)`;
+    const beat = beats()[low];
     const words = `${beat ? `bar ${beat.bar}, beat ${beat.beat}` : 'at the end'}${running.vamp && ms >= running.vampFrom ? `, ${running.vamp}` : ''}${running.paused ? ', standing still' : ''}`;
     if (where.textContent !== words) where.textContent = words;
   };
-  const beatsOf = () => (running.places ??= beats().map((b, i, list) => ({ bar: b.bar, beat: 1 + list.slice(0, i).filter((o) => o.bar === b.bar).length })));
 
   const told = async (text) => {
     let state = {};
@@ -352,33 +399,40 @@
     if (String(state.item) !== item) { if (running) stopRunning(); return; }
     const before = running;
     running = { ...before, at: state.at, since: performance.now(), paused: state.paused, vamp: state.vamp, vampFrom: state.vampFrom };
-    if (!before) {
-      writer?.remove();
-      writer = null;
-      await load();
-      const music = svg();
-      running.height = Number(music.getAttribute('height'));
-      // As large as the page has room for: it is read from further away than it is written.
-      running.scale = Math.max(1, Math.min(1.4, (paper.clientHeight - 60) / running.height));
-      layLong(music);
-      paper.classList.add('running');
-      paper.scrollTop = 0;
-      gutter.setAttribute('viewBox', `0 0 ${GUTTER} ${running.height}`);
-      gutter.setAttribute('width', GUTTER * running.scale);
-      gutter.setAttribute('height', running.height * running.scale);
-      gutter.replaceChildren(...[...music.querySelectorAll('.code, .brace')].map((n) => n.cloneNode(true)));
-      batonLine.style.height = `${(running.height - 80) * running.scale}px`;
-      batonLine.style.top = `${40 + 62 * running.scale}px`;
-      strip.innerHTML = '<span class="quiet">It plays: <kbd>O</kbd> pause and go on, <kbd>V</kbd> leave the vamp, <kbd>,</kbd> <kbd>.</kbd> 20 ms earlier or later, <kbd>Esc</kbd> back to the sheet while the music goes on</span>';
-      requestAnimationFrame(frame);
-    }
+    if (before) return;
+    writer?.remove();
+    writer = null;
+    await load();
+    if (!running) return;
+    const height = Number(music().dataset.height);
+    // As large as the page has room for: it is read from further away than it is written.
+    running.scale = Math.max(1, Math.min(1.4, (paper.clientHeight - 60) / height));
+    layLong();
+    paper.classList.add('running');
+    paper.scrollTop = 0;
+    gutter.setAttribute('viewBox', `0 0 ${GUTTER} ${height}`);
+    gutter.setAttribute('width', GUTTER * running.scale);
+    gutter.setAttribute('height', height * running.scale);
+    gutter.replaceChildren(...all('.code, .brace').map((n) => n.cloneNode(true)));
+    batonLine.style.height = `${(height - 80) * running.scale}px`;
+    batonLine.style.top = `${40 + 62 * running.scale}px`;
+    strip.innerHTML = '<span class="quiet">It plays: <kbd>O</kbd> pause and go on, <kbd>V</kbd> leave the vamp, <kbd>,</kbd> <kbd>.</kbd> 20 ms earlier or later, <kbd>Esc</kbd> back to the sheet while the music goes on</span>';
+    requestAnimationFrame(frame);
+  };
+  /** Drawn larger, not stretched: the line stays as sharp as it is small. */
+  const layLong = () => {
+    const line = sheet.querySelector('.music.long .line');
+    if (!line || !running?.scale) return;
+    line.setAttribute('width', music().dataset.width * running.scale);
+    line.setAttribute('height', music().dataset.height * running.scale);
+    music().style.width = `${music().dataset.width * running.scale}px`;
+    running.times = null;
   };
   new MutationObserver(() => told(document.getElementById('playing').textContent)).observe(document.getElementById('playing'), { childList: true, characterData: true, subtree: true });
   new MutationObserver(() => {
     const now = document.getElementById('revision').textContent;
-    if (!svg() || now === svg().dataset.revision || writer) return;
-    if (running) { running.beats = null; running.places = null; }
-    load().then(() => { if (running) { layLong(svg()); running.beats = null; running.places = null; } });
+    if (!music() || now === music().dataset.revision || writer) return;
+    load().then(layLong);
   }).observe(document.getElementById('revision'), { childList: true, characterData: true, subtree: true });
 
   draw(sheet.innerHTML);

@@ -1,13 +1,17 @@
 package underbaton.web.score;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Placing;
@@ -26,8 +30,11 @@ import underbaton.core.score.Tempo;
 import underbaton.core.score.TempoMark;
 import underbaton.core.score.Vamp;
 
-/** Sets one item's score: where on the paper each line, note and sign stands. All measures are in pixels. */
-final class Engraving {
+/**
+ * Sets one item's score: where on the paper each line, note and sign stands. All measures are in pixels. Its records are
+ * public because the template's expressions are compiled for public types alone.
+ */
+public final class Engraving {
 
     private static final double LEFT = 96;
     private static final double RIGHT = 1210;
@@ -45,6 +52,7 @@ final class Engraving {
     private final Score.Times times;
     private final List<Department> departments;
     private final int lastBar;
+    private final Map<Department, List<Placed>> placed;
 
     /** @param planned of an item that has a score */
     Engraving(Show show, PlannedItem planned) {
@@ -56,6 +64,7 @@ final class Engraving {
                         show.devices().stream().map(Device::department).toList())
                 .stream().toList();
         this.lastBar = Math.max(score.endBar(), lastCueBar());
+        this.placed = placed();
     }
 
     private int lastCueBar() {
@@ -68,11 +77,49 @@ final class Engraving {
 
     // ---- what the page gets
 
-    /** @param beats for each beat its time in ms and its place, for a strip that runs under the baton line */
-    record Sheet(List<Line> lines, double width, double height, List<Department> departments, int bars, String beats) {}
+    /**
+     * @param beats for each beat its time in ms and its place, for a strip that runs under the baton line
+     * @param same places, from 0, of lines that the page has before it already
+     */
+    public record Sheet(
+            List<Line> lines,
+            double width,
+            double height,
+            List<Department> departments,
+            int bars,
+            String beats,
+            Set<Integer> same) {
+
+        /** This sheet for a page that has another one before it. */
+        Sheet since(Sheet before) {
+            boolean alike = lines.size() == before.lines.size() && width == before.width && height == before.height;
+            return new Sheet(
+                    lines,
+                    width,
+                    height,
+                    departments,
+                    bars,
+                    beats,
+                    IntStream.range(0, alike ? lines.size() : 0)
+                            .filter(i -> lines.get(i).equals(before.lines.get(i)))
+                            .boxed()
+                            .collect(Collectors.toSet()));
+        }
+
+        public double lineHeight() {
+            return height / lines.size();
+        }
+
+        /** For the script: the codes of the staves, {@code lx vd}. */
+        public String depts() {
+            return departments.stream()
+                    .map(d -> d.code().toLowerCase(Locale.ROOT))
+                    .collect(Collectors.joining(" "));
+        }
+    }
 
     /** One line of music. */
-    record Line(
+    public record Line(
             double y,
             double from,
             double to,
@@ -88,22 +135,36 @@ final class Engraving {
             List<Span> vamps,
             List<Span> films,
             List<Sign> holds,
-            List<Left> lefts) {}
+            List<Left> lefts) {
 
-    record Staff(Department department, double y) {}
+        /** For the script: where its staves stand. */
+        public String places() {
+            return staves.stream().map(s -> Double.toString(s.y)).collect(Collectors.joining(" "));
+        }
+    }
+
+    public record Staff(Department department, double y) {}
 
     /** @param beats the x of each of its beats, with their ticks */
-    record Bar(int number, double x, double end, boolean numbered, List<Beat> beats) {}
+    public record Bar(int number, double x, double end, boolean numbered, List<Beat> beats) {
 
-    record Beat(long tick, double x) {}
+        /** Its beats for the script: tick and x of each, {@code 0:130.5 960:162.2}. */
+        public String places() {
+            return beats.stream()
+                    .map(b -> b.tick + ":" + Math.round(b.x * 10) / 10.0)
+                    .collect(Collectors.joining(" "));
+        }
+    }
 
-    record Sign(double x, String text) {}
+    public record Beat(long tick, double x) {}
 
-    record Meter(double x, int top, int bottom) {}
+    public record Sign(double x, String text) {}
 
-    record Letter(double x, String letter, String name, int bar) {}
+    public record Meter(double x, int top, int bottom) {}
 
-    record Note(
+    public record Letter(double x, String letter, String name, int bar) {}
+
+    public record Note(
             int cueId,
             int deviceId,
             String dept,
@@ -113,14 +174,24 @@ final class Engraving {
             String label,
             String told,
             String copy,
-            long tick) {}
+            long tick) {
+
+        /** Its classes. */
+        public String kind() {
+            return "note " + dept + (hollow ? " hollow" : "") + (copy.isEmpty() ? "" : " copy");
+        }
+
+        public String place() {
+            return "translate(" + Math.round(x * 10) / 10.0 + "," + y + ")";
+        }
+    }
 
     /** A cue of another section that does not come in this one. */
-    record Left(int cueId, String copy, String dept, double x, double y, String told, long tick) {}
+    public record Left(int cueId, String copy, String dept, double x, double y, String told, long tick) {}
 
-    record Curve(String dept, String kind, String path) {}
+    public record Curve(String dept, String kind, String path) {}
 
-    record Span(double x, double end, boolean begins, boolean ends, String text, boolean wrong) {}
+    public record Span(double x, double end, boolean begins, boolean ends, String text, boolean wrong) {}
 
     /** @param barsPerLine 0 for the whole song on one page */
     Sheet sheet(int barsPerLine) {
@@ -135,7 +206,7 @@ final class Engraving {
             lines.add(line(bar, to, y, LEFT + room));
             y += height();
         }
-        return new Sheet(lines, RIGHT + 10, y, departments, lastBar, "");
+        return new Sheet(lines, RIGHT + 10, y, departments, lastBar, "", Set.of());
     }
 
     /** All bars in one line, as long as it takes. */
@@ -150,7 +221,7 @@ final class Engraving {
         }
         long end = times.nanosOfBar(lastBar + 1) / 1_000_000;
         beats.append("[%d,%.1f]]".formatted(end, line.last));
-        return new Sheet(List.of(line), line.last + 20, height(), departments, lastBar, beats.toString());
+        return new Sheet(List.of(line), line.last + 20, height(), departments, lastBar, beats.toString(), Set.of());
     }
 
     private double height() {
@@ -312,28 +383,38 @@ final class Engraving {
     }
 
     private void notes(Ruler ruler, Map<Department, Double> staves, List<Note> notes, List<Curve> curves) {
+        placed.forEach((d, of) -> {
+            // What began last before the line may be held into it.
+            int first = 0;
+            while (first + 1 < of.size() && of.get(first + 1).tick < ruler.firstTick()) {
+                first++;
+            }
+            for (int i = first; i < of.size() && of.get(i).tick < ruler.lastTick(); i++) {
+                long next = i + 1 < of.size() ? of.get(i + 1).tick : Long.MAX_VALUE;
+                set(ruler, d, staves.get(d), of, i, next, notes, curves);
+            }
+        });
+    }
+
+    /** The calls of all cues that have a place, by their departments and in the order of their ticks. */
+    private Map<Department, List<Placed>> placed() {
         Map<Integer, Department> departmentOf = new HashMap<>();
         show.devices().forEach(d -> departmentOf.put(d.id(), d.department()));
-        Map<Department, List<Placed>> placed = new EnumMap<>(Department.class);
+        Map<Department, List<Placed>> found = new EnumMap<>(Department.class);
         Map<Control, Double> standing = new HashMap<>(planned.before());
         for (int i = 0; i < planned.cues().size(); i++) {
             PlannedCue cue = planned.cues().get(i);
             if (cue.atNanos().isEmpty() && i > 0) {
                 continue;
             }
+            long tick = tick(cue);
             for (PlannedCall call : cue.calls()) {
-                Department d = departmentOf.get(call.deviceId());
-                placed.computeIfAbsent(d, x -> new ArrayList<>())
-                        .add(new Placed(cue, call, tick(cue), rises(call, standing)));
+                found.computeIfAbsent(departmentOf.get(call.deviceId()), d -> new ArrayList<>())
+                        .add(new Placed(cue, call, tick, rises(call, standing)));
             }
         }
-        placed.forEach((d, of) -> {
-            of.sort((a, b) -> Long.compare(a.tick, b.tick));
-            for (int i = 0; i < of.size(); i++) {
-                long next = i + 1 < of.size() ? of.get(i + 1).tick : Long.MAX_VALUE;
-                set(ruler, d, staves.get(d), of, i, next, notes, curves);
-            }
-        });
+        found.values().forEach(of -> of.sort(Comparator.comparingLong(Placed::tick)));
+        return found;
     }
 
     /** @param rises whether its move goes up */

@@ -20,6 +20,8 @@ final class Ruler {
     private final Score.Times times;
     private final Set<Integer> meterBars;
     private final double[] starts;
+    private final long firstTick;
+    private final long lastTick;
     final int from;
     final int to;
     final double left;
@@ -34,6 +36,8 @@ final class Ruler {
         this.to = to;
         this.right = right;
         this.meterBars = times.score().meters().stream().map(MeterMark::bar).collect(Collectors.toSet());
+        this.firstTick = times.bars().tickOfBar(from);
+        this.lastTick = times.bars().tickOfBar(to + 1);
         double heads = 0;
         for (int bar = from; bar <= to; bar++) {
             heads += head(bar);
@@ -48,11 +52,12 @@ final class Ruler {
     }
 
     long firstTick() {
-        return times.bars().tickOfBar(from);
+        return firstTick;
     }
 
+    /** Where the bar behind the line begins. */
     long lastTick() {
-        return times.bars().tickOfBar(to + 1);
+        return lastTick;
     }
 
     /** Room before a bar's first beat, more where a meter stands there. */

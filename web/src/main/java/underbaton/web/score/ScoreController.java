@@ -86,39 +86,39 @@ class ScoreController {
                         show.items().stream().filter(i -> i.score().isPresent()).findFirst())
                 .or(() -> show.items().stream().findFirst());
         model.addAttribute("chosen", chosen.orElse(null));
-        chosen.ifPresent(i -> sheet.of(show, i.id(), bars, model));
+        chosen.ifPresent(i -> sheet.of(show, i.id(), new Seen(bars, null), model));
         return "score/score";
     }
 
     @GetMapping("/shows/{showId}/score/{itemId}/sheet")
-    String sheet(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
-        return sheet.of(shows.get(showId), itemId, bars, model);
+    String sheet(@PathVariable int showId, @PathVariable int itemId, Seen seen, Model model) {
+        return sheet.of(shows.get(showId), itemId, seen, model);
     }
 
     // ---- edits
 
-    private String edit(int showId, int itemId, int bars, String what, Function<Show, Show> change, Model model) {
-        return sheet.of(shows.edit(showId, what, change::apply), itemId, bars, model);
+    private String edit(int showId, int itemId, Seen seen, String what, Function<Show, Show> change, Model model) {
+        return sheet.of(shows.edit(showId, what, change::apply), itemId, seen, model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/place")
     String place(
             @PathVariable int showId,
             @PathVariable int itemId,
-            @RequestParam int bars,
+            Seen seen,
             @RequestParam long tick,
             @RequestParam String department,
             @RequestParam String text,
             Model model) {
         Department line = Department.valueOf(department.toUpperCase(Locale.ROOT));
-        return edit(showId, itemId, bars, "place a cue", s -> new Placing(s, itemId).place(tick, line, text), model);
+        return edit(showId, itemId, seen, "place a cue", s -> new Placing(s, itemId).place(tick, line, text), model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/write")
     String write(
             @PathVariable int showId,
             @PathVariable int itemId,
-            @RequestParam int bars,
+            Seen seen,
             @RequestParam int cue,
             @RequestParam int device,
             @RequestParam String text,
@@ -126,7 +126,7 @@ class ScoreController {
         return edit(
                 showId,
                 itemId,
-                bars,
+                seen,
                 "change a cue",
                 s -> {
                     Cue old = s.cue(cue).orElseThrow(() -> new Refusal("cue", "That cue is gone; reload the page."));
@@ -145,36 +145,36 @@ class ScoreController {
     String move(
             @PathVariable int showId,
             @PathVariable int itemId,
-            @RequestParam int bars,
+            Seen seen,
             @RequestParam List<Integer> cues,
             @RequestParam(defaultValue = "0") int byBars,
             @RequestParam(defaultValue = "0") int byBeats,
             Model model) {
-        return edit(showId, itemId, bars, "move cues", s -> new Placing(s, itemId).move(cues, byBars, byBeats), model);
+        return edit(showId, itemId, seen, "move cues", s -> new Placing(s, itemId).move(cues, byBars, byBeats), model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/copy")
     String copy(
             @PathVariable int showId,
             @PathVariable int itemId,
-            @RequestParam int bars,
+            Seen seen,
             @RequestParam List<Integer> cues,
             @RequestParam long tick,
             Model model) {
-        return edit(showId, itemId, bars, "copy cues", s -> new Placing(s, itemId).copy(cues, tick), model);
+        return edit(showId, itemId, seen, "copy cues", s -> new Placing(s, itemId).copy(cues, tick), model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/delete")
     String delete(
             @PathVariable int showId,
             @PathVariable int itemId,
-            @RequestParam int bars,
+            Seen seen,
             @RequestParam List<Integer> cues,
             Model model) {
         return edit(
                 showId,
                 itemId,
-                bars,
+                seen,
                 cues.size() == 1 ? "delete a cue" : "delete " + cues.size() + " cues",
                 s -> s.withoutCues(cues),
                 model);
@@ -185,7 +185,7 @@ class ScoreController {
     String section(
             @PathVariable int showId,
             @PathVariable int itemId,
-            @RequestParam int bars,
+            Seen seen,
             @RequestParam int bar,
             @RequestParam String letter,
             @RequestParam(defaultValue = "") String name,
@@ -196,7 +196,7 @@ class ScoreController {
         return edit(
                 showId,
                 itemId,
-                bars,
+                seen,
                 letter.isBlank() ? "take a section away" : "write section " + letter,
                 s -> {
                     Item item = ScoreSheet.item(s, itemId);
@@ -219,33 +219,29 @@ class ScoreController {
 
     @PostMapping("/shows/{showId}/score/{itemId}/text")
     String text(
-            @PathVariable int showId,
-            @PathVariable int itemId,
-            @RequestParam int bars,
-            @RequestParam String score,
-            Model model) {
+            @PathVariable int showId, @PathVariable int itemId, Seen seen, @RequestParam String score, Model model) {
         Optional<Score> read = score.isBlank() ? Optional.empty() : Optional.of(Score.of(score));
         return edit(
                 showId,
                 itemId,
-                bars,
+                seen,
                 "change the score",
                 s -> s.withItem(ScoreSheet.item(s, itemId).withScore(read), 0),
                 model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/undo")
-    String undo(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
+    String undo(@PathVariable int showId, @PathVariable int itemId, Seen seen, Model model) {
         model.addAttribute(
                 "done", shows.undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo."));
-        return sheet.of(shows.get(showId), itemId, bars, model);
+        return sheet.of(shows.get(showId), itemId, seen, model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/redo")
-    String redo(@PathVariable int showId, @PathVariable int itemId, @RequestParam int bars, Model model) {
+    String redo(@PathVariable int showId, @PathVariable int itemId, Seen seen, Model model) {
         model.addAttribute(
                 "done", shows.redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again."));
-        return sheet.of(shows.get(showId), itemId, bars, model);
+        return sheet.of(shows.get(showId), itemId, seen, model);
     }
 
     /** The copy of a cue in a linked section is left out there, or comes back. */
@@ -253,14 +249,14 @@ class ScoreController {
     String except(
             @PathVariable int showId,
             @PathVariable int itemId,
-            @RequestParam int bars,
+            Seen seen,
             @RequestParam String letter,
             @RequestParam int cue,
             Model model) {
         return edit(
                 showId,
                 itemId,
-                bars,
+                seen,
                 "make an exception in " + letter,
                 s -> new Placing(s, itemId).except(letter, cue),
                 model);

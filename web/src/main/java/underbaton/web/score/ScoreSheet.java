@@ -1,5 +1,7 @@
 package underbaton.web.score;
 
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import underbaton.core.cue.Item;
@@ -15,18 +17,32 @@ final class ScoreSheet {
     private static final String SHEET = "score/score :: sheet";
     private static final int MOST_BARS = 64;
     private static final double STRIP_BAR = 170;
+    private static final int MOST_DRAWN = 40;
 
-    /** @param bars to a line; 0 for the whole song on one page, below 0 for one long strip */
-    String of(Show show, int itemId, int bars, Model model) {
+    /** The sheets that pages have before them, the newest of each item and width. */
+    private final Map<Place, Drawn> drawn = new ConcurrentHashMap<>();
+
+    private record Place(int showId, int itemId, int bars) {}
+
+    private record Drawn(int revision, Engraving.Sheet sheet) {}
+
+    String of(Show show, int itemId, Seen seen, Model model) {
         Item item = item(show, itemId);
         model.addAttribute("show", show);
         model.addAttribute("chosen", item);
-        model.addAttribute("bars", bars);
+        model.addAttribute("bars", seen.bars());
         if (item.score().isPresent()) {
             PlannedItem planned = Planner.plan(show).item(itemId).orElseThrow();
             Engraving engraving = new Engraving(show, planned);
-            model.addAttribute(
-                    "sheet", bars < 0 ? engraving.strip(STRIP_BAR) : engraving.sheet(Math.min(bars, MOST_BARS)));
+            Engraving.Sheet sheet =
+                    seen.bars() < 0 ? engraving.strip(STRIP_BAR) : engraving.sheet(Math.min(seen.bars(), MOST_BARS));
+            Place place = new Place(show.id(), itemId, seen.bars());
+            if (drawn.size() > MOST_DRAWN) {
+                drawn.clear();
+            }
+            Drawn before = drawn.put(place, new Drawn(show.revision(), sheet));
+            boolean known = before != null && seen.revision() != null && before.revision == seen.revision();
+            model.addAttribute("sheet", known ? sheet.since(before.sheet) : sheet);
             model.addAttribute("told", engraving.told(item, 1 + show.items().indexOf(item)));
             model.addAttribute("byHand", engraving.byHand());
         }

@@ -84,7 +84,7 @@ class SnippetController {
             @PathVariable int itemId,
             @RequestParam int snippet,
             @RequestParam long tick,
-            @RequestParam int bars,
+            Seen seen,
             Model model) {
         Snippet block = mapper.find(snippet)
                 .map(SnippetController::snippet)
@@ -96,6 +96,6 @@ class SnippetController {
         });
         model.addAttribute("done", block.name() + " is in, " + taken[0].cues() + " cues.");
         model.addAttribute("left", taken[0].left());
-        return sheet.of(changed, itemId, bars, model);
+        return sheet.of(changed, itemId, seen, model);
     }
 }
