@@ -1,9 +1,11 @@
 package underbaton.core.perform;
 
 import java.util.ArrayList;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import underbaton.core.plan.Landing;
 import underbaton.core.plan.PlannedCue;
@@ -196,9 +198,31 @@ final class Transport {
 
     /** While the vamp goes round, or is to be left before its end, what lies behind the turn is not yet to come. */
     private Stream<Landing> coming() {
+        return ahead.stream().filter(comes());
+    }
+
+    private Predicate<Landing> comes() {
         long turn = turnAt();
         boolean jumps = vamp.isPresent() && (goesRound() || turn < vamp.get().toNanos());
-        return ahead.stream().filter(l -> !jumps || l.cueNanos() < turn);
+        return l -> !jumps || l.cueNanos() < turn;
+    }
+
+    /** Looks at the first few alone, however much lies behind them. */
+    private List<Landing> takeAll(long instant) {
+        Predicate<Landing> comes = comes();
+        List<Landing> taken = new ArrayList<>();
+        Iterator<Landing> each = ahead.iterator();
+        while (each.hasNext()) {
+            Landing landing = each.next();
+            if (landing.nanos() > instant) {
+                break;
+            }
+            if (landing.nanos() == instant && comes.test(landing)) {
+                taken.add(landing);
+                each.remove();
+            }
+        }
+        return taken;
     }
 
     private Optional<Landing> next() {
@@ -217,10 +241,7 @@ final class Transport {
             long position = position(now);
             if (next.isPresent() && next.get().nanos() <= Math.min(position + early, turnAt())) {
                 long instant = next.get().nanos();
-                List<Landing> taken =
-                        coming().takeWhile(l -> l.nanos() == instant).toList();
-                ahead.removeAll(taken);
-                return taken;
+                return takeAll(instant);
             }
             if (turnAt() > position) {
                 return List.of();
