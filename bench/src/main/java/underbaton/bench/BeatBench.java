@@ -36,6 +36,7 @@ import underbaton.core.perform.Lane;
 import underbaton.core.perform.Outlet;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
+import underbaton.core.perform.Scribe;
 import underbaton.core.perform.Sending;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedMessage;
@@ -186,11 +187,11 @@ final class BeatBench {
     private long[] ours() throws InterruptedException {
         Map<Integer, Heard> machines = new HashMap<>();
         Map<Integer, Lane> lanes = new HashMap<>();
-        Traffic traffic = new Traffic(20_000);
+        Scribe scribe = new Scribe(new Traffic(20_000), DAEMONS);
         for (Device device : show.devices()) {
             Heard heard = new Heard(planned.get(device.id()).size());
             machines.put(device.id(), heard);
-            lanes.put(device.id(), new Lane(1, device, heard, CLOCK, traffic, DAEMONS));
+            lanes.put(device.id(), new Lane(1, device, heard, CLOCK, scribe, DAEMONS));
         }
         Performer.Outbox outbox = new Performer.Outbox() {
             @Override
@@ -211,6 +212,7 @@ final class BeatBench {
             }
         } finally {
             lanes.values().forEach(Lane::close);
+            scribe.close();
         }
         long[] late = new long[messages];
         int i = 0;

@@ -30,6 +30,7 @@ import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
+import underbaton.core.perform.Scribe;
 import underbaton.core.perform.Sending;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
@@ -204,7 +205,7 @@ final class GoBench {
         try (Switchboard switchboard =
                 new Switchboard("Bench baton", InetAddress.getLoopbackAddress(), clock, DAEMONS)) {
             Link link = switchboard.connect(device.connection(), new Deaf());
-            Lane lane = new Lane(1, device, link, clock, new Traffic(1000), DAEMONS);
+            Lane lane = new Lane(1, device, link, clock, new Scribe(new Traffic(1000), DAEMONS), DAEMONS);
             Performer performer = new Performer(clock, Planner.plan(show), new OneLane(lane), s -> {});
             try (PerformerThread thread = new PerformerThread(performer, DAEMONS)) {
                 for (int i = 0; i < 400 && !link.health().reached(); i++) {

@@ -12,6 +12,7 @@ import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import underbaton.core.perform.Clock;
+import underbaton.core.perform.Scribe;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.Model;
 import underbaton.standins.RehearsalRoom;
@@ -49,6 +50,11 @@ class House {
     @Bean
     Traffic traffic() {
         return new Traffic(TRAFFIC_KEPT);
+    }
+
+    @Bean(destroyMethod = "close")
+    Scribe scribe(Traffic traffic, ThreadFactory threads) {
+        return new Scribe(traffic, threads);
     }
 
     /** Sessions and OSC are held on all networks of this computer: the machines are there. Pages are not. */

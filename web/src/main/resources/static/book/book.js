@@ -293,7 +293,7 @@
       else if (key === 'd' && row) { done(); change(`cues/${row.dataset.cue}/copy`); }
       else if (key === 'Delete' && row) { done(); removeCues(); }
       else if (key === 'ArrowDown' && row) { done(); fillDown(); }
-      else if (key === 'm' && row) { done(); openRemarks(); }
+      else if (key === 'm' && row) { done(); bookPage.openRemarks(); }
     } else if (e.altKey && (key === 'ArrowUp' || key === 'ArrowDown') && row) { done(); change(`cues/${row.dataset.cue}/move`, { step: key === 'ArrowUp' ? -1 : 1 }); }
     else if (e.altKey) { return; }
     else if (key === '/') { done(); document.getElementById('find').focus(); }
@@ -371,67 +371,6 @@
     const left = columns(b.rows[0]).indexOf(b.cells[0][0]);
     writeAll(lines.flatMap((line, i) => line.map((w, k) => ({ cell: all[top + i] && columns(all[top + i])[left + k], text: w }))).filter(({ cell: c }) => c));
   };
-
-  // ---- marks and notes, numbers, the whole list
-
-  const remarks = document.getElementById('remarks');
-  const openRemarks = () => {
-    const row = cellOf(chosen).parentElement;
-    const several = cues().length > 1;
-    document.getElementById('book-remarks-title').textContent = several ? `Mark ${cues().length} cues` : `Cue ${row.dataset.number}: mark and note`;
-    remarks.mark.value = row.dataset.mark;
-    remarks.note.value = row.dataset.note || '';
-    remarks.note.disabled = several;
-    document.getElementById('remarks-note').hidden = several;
-    document.getElementById('book-remarks').showModal();
-    (several ? remarks.querySelector('[name=mark]:checked') : remarks.note).focus();
-  };
-  remarks.addEventListener('submit', (e) => {
-    e.preventDefault();
-    const fields = { cues: cues(), mark: remarks.mark.value };
-    if (!remarks.note.disabled) fields.note = remarks.note.value;
-    change('remarks', fields);
-    document.getElementById('book-remarks').close();
-  });
-
-  const numbers = document.getElementById('numbers');
-  const which = () => ({ chosen: cues(), item: [...(cellOf(chosen)?.closest('tbody').querySelectorAll('tr.cue') || [])].map((r) => r.dataset.cue), all: rows().map((r) => r.dataset.cue) })[numbers.which.value];
-  let previews = 0;
-  const previewNumbers = async () => {
-    const these = which();
-    const turn = ++previews;
-    const place = document.getElementById('numbers-preview');
-    if (!these.length) { place.textContent = 'Choose a cue first.'; return; }
-    const response = await fetch(path(`numbers?${new URLSearchParams({ cues: these, first: numbers.first.value, step: numbers.step.value })}`)).catch(() => null);
-    const words = await response?.text();
-    if (turn !== previews) return;
-    if (response) { place.innerHTML = words; place.querySelector('[data-close]')?.remove(); }
-    numbers.querySelector('.main').disabled = !response?.ok;
-  };
-  const openNumbers = () => {
-    numbers.which.value = extent ? 'chosen' : chosen ? 'item' : 'all';
-    firstNumber();
-    document.getElementById('book-numbers').showModal();
-    numbers.first.select();
-  };
-  const firstNumber = () => { numbers.first.value = book.querySelector(`tr.cue[data-cue="${which()[0]}"]`)?.dataset.number || '1'; previewNumbers(); };
-  numbers.which.addEventListener('change', firstNumber);
-  numbers.addEventListener('input', (e) => { if (e.target !== numbers.which) previewNumbers(); });
-  numbers.addEventListener('submit', (e) => {
-    e.preventDefault();
-    change('numbers', { cues: which(), first: numbers.first.value, step: numbers.step.value });
-    document.getElementById('book-numbers').close();
-  });
-  document.querySelector('[data-renumber]').addEventListener('click', openNumbers);
-
-  document.getElementById('book-list').addEventListener('submit', (e) => {
-    if (e.target.id !== 'take-list') return;
-    e.preventDefault();
-    change('list/take', Object.fromEntries(new FormData(e.target)));
-    document.getElementById('book-list').close();
-    document.getElementById('book-list-change').replaceChildren();
-  });
-  document.addEventListener('click', (e) => { if (e.target.closest('[data-shuts]')) e.target.closest('dialog').close(); });
 
   // ---- columns: a department's can be folded to their ties
 
@@ -517,5 +456,7 @@
     }
     catchUp();
   };
+  // What the dialogs of lists.js need.
+  window.bookPage = { cues, rows, change, path, row: () => cellOf(chosen)?.parentElement, several: () => extent !== null };
   settle();
 })();

@@ -3,7 +3,9 @@ package underbaton.web;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FilePayload;
 import com.microsoft.playwright.options.SelectOption;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -74,6 +76,13 @@ class Shots {
         written.locator("tr[data-number='32'] [data-column]").nth(3).click();
         assertThat(written.locator("#strip")).containsText("Gold sweep");
         save(written, "book");
+        written.locator("[data-opens=book-list]").click();
+        String list = "item,cue,what,LX FOH lights\n"
+                + "Slipway,26,Verse two,River green\nSlipway,27.5,One more,Pink wash\nEncore,95,Once more,Curtain call\n";
+        written.locator("#book-list input[type=file]")
+                .setInputFiles(new FilePayload("cues.csv", "text/csv", list.getBytes(StandardCharsets.UTF_8)));
+        assertThat(written.locator("#book-list-change")).containsText("Pink wash");
+        save(written, "cue-list");
         save(baton.open(book + "/log"), "log");
 
         Page score = baton.open(book + "/score?bars=0");
@@ -86,6 +95,25 @@ class Shots {
         }
         assertThat(score.locator("#strip")).containsText("at 13:1");
         save(score, "score-two-bars");
+        byte[] song = score.request()
+                .get(baton.url(book + "/score/" + score.locator("#sheet").getAttribute("data-item") + "/song.mid"))
+                .body();
+        score.locator("[data-opens=score-file]").click();
+        score.locator("#score-file input[type=file]")
+                .setInputFiles(new FilePayload("The toll.mid", "audio/midi", song));
+        assertThat(score.locator("#score-file .offer")).isVisible();
+        save(score, "score-file");
+
+        Page running = baton.open(book + "/desk");
+        running.keyboard().press("/");
+        running.keyboard().type("70");
+        running.keyboard().press("Enter");
+        assertThat(running.locator(".go")).containsText("GO 70");
+        running.keyboard().press("Enter");
+        running.waitForTimeout(6000);
+        assertThat(running.locator("[data-bar]")).isVisible();
+        save(running, "desk-song");
+        baton.bean(Stage.class).close();
     }
 
     private static void save(Page page, String name) {

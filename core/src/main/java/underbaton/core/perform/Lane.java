@@ -1,6 +1,5 @@
 package underbaton.core.perform;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.PriorityQueue;
 import java.util.concurrent.ThreadFactory;
@@ -10,7 +9,6 @@ import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Wording;
 import underbaton.core.traffic.Entry;
-import underbaton.core.traffic.Traffic;
 
 /**
  * The outgoing queue of one device, emptied in the order of the times by a thread of its own, so that a device that is
@@ -20,8 +18,8 @@ import underbaton.core.traffic.Traffic;
  * <p>How it waits: the thread parks until shortly before the next message is due and turns in a loop, looking at the clock,
  * for what is left. A parked thread is woken by the kernel's timer some 50 µs late, so it asks to be woken that much early
  * and turns for a few µs. Turning longer looks safer and is worse: with every core busy, a thread that used its time up by
- * turning waits behind the others for a whole turn of the scheduler, some 3 ms ({@code docs/performance.md}). What is logged
- * is written after all that is due has left, since words take longer than bytes.
+ * turning waits behind the others for a whole turn of the scheduler, some 3 ms ({@code docs/performance.md}). For
+ * the same reason a {@link Scribe} writes the log.
  */
 public final class Lane {
 
@@ -29,27 +27,19 @@ public final class Lane {
     private static final long LONGEST_NAP_NANOS = 1_000_000_000L;
     /** How early the thread is woken, ns. */
     private static final long EARLY_NANOS = 50_000;
-    /** The log is written when the next message is at least so far away, ns. */
-    private static final long ROOM_TO_LOG_NANOS = 1_000_000;
-
-    private static final int MOST_UNLOGGED = 64;
 
     private final int showId;
     private volatile Device device;
     private final Outlet outlet;
     private final Clock clock;
-    private final Traffic traffic;
+    private final Scribe scribe;
     private final PriorityQueue<Place> waiting = new PriorityQueue<>();
     private long count;
     private volatile boolean closed;
     private final Thread thread;
     private volatile Last last = new Last(0, 0, "");
-    private final List<Done> unlogged = new ArrayList<>();
     /** Goes up with every change of what waits, so that the loop looks again. */
     private volatile long changes;
-
-    /** What left, or did not, and is still to be written into the log. */
-    private record Done(Sending sending, Outlet.Outcome outcome, long epochMicros, long lateMicros) {}
 
     /** What waits, in the order of the times, and of coming where these are the same. */
     private record Place(Sending sending, long count) implements Comparable<Place> {
@@ -69,12 +59,12 @@ public final class Lane {
      */
     public record Last(long atNanos, long lateMicros, String trouble) {}
 
-    public Lane(int showId, Device device, Outlet outlet, Clock clock, Traffic traffic, ThreadFactory threads) {
+    public Lane(int showId, Device device, Outlet outlet, Clock clock, Scribe scribe, ThreadFactory threads) {
         this.showId = showId;
         this.device = device;
         this.outlet = outlet;
         this.clock = clock;
-        this.traffic = traffic;
+        this.scribe = scribe;
         this.thread = threads.newThread(this::run);
         thread.start();
     }
@@ -140,16 +130,12 @@ public final class Lane {
             }
             long seen = changes;
             long away = nanosToNext();
-            if (!unlogged.isEmpty() && (away > ROOM_TO_LOG_NANOS || unlogged.size() > MOST_UNLOGGED)) {
-                unlogged.forEach(this::log);
-                unlogged.clear();
-            } else if (away > EARLY_NANOS) {
+            if (away > EARLY_NANOS) {
                 LockSupport.parkNanos(this, away - EARLY_NANOS);
             } else {
                 turn(clock.nanos() + away, seen);
             }
         }
-        unlogged.forEach(this::log);
     }
 
     private void turn(long until, long seen) {
@@ -185,18 +171,13 @@ public final class Lane {
         long now = clock.nanos();
         long lateMicros = Math.max(0, (now - sending.dueNanos()) / 1000);
         last = new Last(now, lateMicros, outcome instanceof Outlet.NotSent not ? not.reason() : "");
-        unlogged.add(new Done(sending, outcome, clock.epochMicros(), lateMicros));
-    }
-
-    private void log(Done done) {
-        Bytes bytes = done.outcome instanceof Outlet.Sent sent ? sent.bytes() : Bytes.NONE;
-        String trouble = done.outcome instanceof Outlet.NotSent not ? not.reason() : "";
-        log(done.sending, bytes, done.epochMicros, done.lateMicros, trouble);
+        Bytes bytes = outcome instanceof Outlet.Sent sent ? sent.bytes() : Bytes.NONE;
+        log(sending, bytes, clock.epochMicros(), lateMicros, last.trouble());
     }
 
     private void log(Sending sending, Bytes bytes, long epochMicros, long lateMicros, String trouble) {
         Device to = device;
-        traffic.add(new Entry(
+        scribe.later(() -> new Entry(
                 0,
                 epochMicros,
                 Entry.Direction.OUT,

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.Shows;
 import underbaton.core.midi.ChannelMessage.NoteOff;
@@ -22,12 +23,21 @@ class LaneTest {
     private final Device device = Shows.small().devices().get(0);
     private final LinkedBlockingQueue<Message> arrived = new LinkedBlockingQueue<>();
 
+    private final Scribe scribe = new Scribe(traffic, LaneTest::daemon);
+
+    private static Thread daemon(Runnable work) {
+        Thread thread = new Thread(work);
+        thread.setDaemon(true);
+        return thread;
+    }
+
+    @AfterEach
+    void leave() {
+        scribe.close();
+    }
+
     private Lane lane(Outlet outlet) {
-        return new Lane(1, device, outlet, clock, traffic, work -> {
-            Thread thread = new Thread(work);
-            thread.setDaemon(true);
-            return thread;
-        });
+        return new Lane(1, device, outlet, clock, scribe, LaneTest::daemon);
     }
 
     private Sending sending(int note) {
@@ -54,6 +64,9 @@ class LaneTest {
         }
         well.send(sending(2));
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 2, 127));
+        for (int i = 0; i < 3000 && traffic.after(0, 5000).isEmpty(); i++) {
+            Thread.sleep(10);
+        }
         assertThat(traffic.after(0, 5000)).anyMatch(e -> e.trouble().contains("waiting already"));
         stuck.close();
         well.close();

@@ -265,18 +265,8 @@ class BookController {
         model.addAttribute("lands", table.lands(show, at));
         model.addAttribute("device", to);
         model.addAttribute("cue", at);
-        model.addAttribute("held", held(show, cue, device).orElse(""));
+        model.addAttribute("held", table.held(show, at, device));
         return "book/book :: strip";
-    }
-
-    private static Optional<String> held(Show show, int cueId, int deviceId) {
-        return BookView.of(show).items().stream()
-                .flatMap(i -> i.cues().stream())
-                .filter(r -> r.cue().id() == cueId)
-                .flatMap(r -> r.cells().stream())
-                .filter(c -> c.device().id() == deviceId)
-                .map(BookView.Cell::held)
-                .findFirst();
     }
 
     @PostMapping("/shows/{showId}/book/cues/{cueId}/fire")

@@ -8,9 +8,11 @@ import underbaton.core.cue.Cue;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.plan.Held;
+import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
-import underbaton.core.plan.Planner;
 import underbaton.core.score.Position;
+import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
 
 /** The table of the Book, as every change of it answers. */
@@ -20,13 +22,15 @@ final class BookTable {
     private static final String TABLE = "book/book :: cues";
 
     private final Shows shows;
+    private final Plans plans;
 
-    BookTable(Shows shows) {
+    BookTable(Shows shows, Plans plans) {
         this.shows = shows;
+        this.plans = plans;
     }
 
     String of(Show show, Model model) {
-        model.addAttribute("book", BookView.of(show));
+        model.addAttribute("book", BookView.of(show, plans.of(show)));
         model.addAttribute("show", show);
         model.addAttribute("kinds", ItemKind.values());
         model.addAttribute("undoable", shows.undoable(show.id()).orElse(""));
@@ -40,12 +44,19 @@ final class BookTable {
         return of(show, model);
     }
 
+    /** What a machine is doing after a cue, in the words of the phrase that it holds; empty for nothing. */
+    String held(Show show, Cue cue, int deviceId) {
+        return Optional.ofNullable(Held.in(plans.of(show)).at(cue.id()).get(deviceId))
+                .map(PlannedCall::phrase)
+                .orElse("");
+    }
+
     /** When a cue that comes by itself comes: {@code 13:1, 0:27.429}; empty for one that waits for GO. */
     Optional<String> lands(Show show, Cue cue) {
         if (cue.start() instanceof Start.ByHand) {
             return Optional.empty();
         }
-        return Planner.plan(show).cues().stream()
+        return plans.of(show).cues().stream()
                 .filter(c -> c.cueId() == cue.id() && c.copy().isEmpty())
                 .findFirst()
                 .flatMap(c -> c.atNanos().isPresent()

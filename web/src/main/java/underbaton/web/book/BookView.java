@@ -11,7 +11,6 @@ import underbaton.core.plan.Held;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedItem;
-import underbaton.core.plan.Planner;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
@@ -42,8 +41,7 @@ public record BookView(Show show, List<ItemRows> items, long cueCount) {
         }
     }
 
-    static BookView of(Show show) {
-        Plan plan = Planner.plan(show);
+    static BookView of(Show show, Plan plan) {
         Held held = Held.in(plan);
         List<ItemRows> items = new ArrayList<>();
         Map<Integer, PlannedCall> before = Map.of();

@@ -7,8 +7,8 @@ import org.springframework.ui.Model;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.plan.PlannedItem;
-import underbaton.core.plan.Planner;
 import underbaton.core.rig.Refusal;
+import underbaton.web.shows.Plans;
 
 /** The sheet of the Score, as every change of it answers. */
 @Component
@@ -19,6 +19,7 @@ final class ScoreSheet {
     private static final double STRIP_BAR = 170;
     private static final int MOST_DRAWN = 40;
 
+    private final Plans plans;
     /** The sheets that pages have before them, the newest of each item and width. */
     private final Map<Place, Drawn> drawn = new ConcurrentHashMap<>();
 
@@ -26,13 +27,17 @@ final class ScoreSheet {
 
     private record Drawn(int revision, Engraving.Sheet sheet) {}
 
+    ScoreSheet(Plans plans) {
+        this.plans = plans;
+    }
+
     String of(Show show, int itemId, Seen seen, Model model) {
         Item item = item(show, itemId);
         model.addAttribute("show", show);
         model.addAttribute("chosen", item);
         model.addAttribute("bars", seen.bars());
         if (item.score().isPresent()) {
-            PlannedItem planned = Planner.plan(show).item(itemId).orElseThrow();
+            PlannedItem planned = plans.of(show).item(itemId).orElseThrow();
             Engraving engraving = new Engraving(show, planned);
             Engraving.Sheet sheet =
                     seen.bars() < 0 ? engraving.strip(STRIP_BAR) : engraving.sheet(Math.min(seen.bars(), MOST_BARS));

@@ -21,10 +21,10 @@ import underbaton.core.file.Offer;
 import underbaton.core.file.PlanFile;
 import underbaton.core.file.Song;
 import underbaton.core.plan.PlannedItem;
-import underbaton.core.plan.Planner;
 import underbaton.core.rig.Refusal;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
+import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
 
 /** Songs as Standard MIDI Files, out and in: what is opened is first offered, with what its parts would call. */
@@ -34,18 +34,20 @@ class SongFileController {
     private static final String OFFER = "score/files :: offer";
 
     private final Shows shows;
+    private final Plans plans;
     private final Opened<SongFile> opened = new Opened<>();
 
     private record SongFile(String fileName, Song song) {}
 
-    SongFileController(Shows shows) {
+    SongFileController(Shows shows, Plans plans) {
         this.shows = shows;
+        this.plans = plans;
     }
 
     @GetMapping("/shows/{showId}/score/files")
     String files(@PathVariable int showId, @RequestParam int item, Model model) {
         Show show = shows.get(showId);
-        Optional<PlannedItem> planned = Planner.plan(show).item(item);
+        Optional<PlannedItem> planned = plans.of(show).item(item);
         model.addAttribute("show", show);
         model.addAttribute("chosen", planned.map(PlannedItem::item).orElse(null));
         model.addAttribute(
@@ -57,7 +59,7 @@ class SongFileController {
     ResponseEntity<byte[]> save(@PathVariable int showId, @PathVariable int itemId) {
         Show show = shows.get(showId);
         Item item = ScoreSheet.item(show, itemId);
-        PlannedItem planned = Planner.plan(show).item(itemId).orElseThrow();
+        PlannedItem planned = plans.of(show).item(itemId).orElseThrow();
         return Download.of(
                 item.name() + ".mid",
                 Download.MIDI,

@@ -17,13 +17,13 @@ import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
+import underbaton.core.perform.Scribe;
 import underbaton.core.perform.Sending;
 import underbaton.core.perform.Standing;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
-import underbaton.core.traffic.Traffic;
 import underbaton.web.live.Live;
 import underbaton.web.shows.Shows;
 import underbaton.wire.Health;
@@ -43,7 +43,7 @@ public class Stage {
 
     private final Shows shows;
     private final Switchboard switchboard;
-    private final Traffic traffic;
+    private final Scribe scribe;
     private final Arrivals arrivals;
     private final Clock clock;
     private final ThreadFactory threads;
@@ -58,7 +58,7 @@ public class Stage {
     Stage(
             Shows shows,
             Switchboard switchboard,
-            Traffic traffic,
+            Scribe scribe,
             Arrivals arrivals,
             Clock clock,
             ThreadFactory threads,
@@ -66,7 +66,7 @@ public class Stage {
         this.arrivals = arrivals;
         this.shows = shows;
         this.switchboard = switchboard;
-        this.traffic = traffic;
+        this.scribe = scribe;
         this.clock = clock;
         this.threads = threads;
         this.live = live;
@@ -177,7 +177,7 @@ public class Stage {
             }
         };
         Link link = switchboard.connect(device.connection(), ear);
-        return new Post(device, link, new Lane(showId, device, link, clock, traffic, threads), ear);
+        return new Post(device, link, new Lane(showId, device, link, clock, scribe, threads), ear);
     }
 
     private void letGo(Post post) {

@@ -19,6 +19,7 @@ import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
+import underbaton.core.perform.Scribe;
 import underbaton.core.perform.Sending;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -93,12 +94,14 @@ class WarmUp {
         for (long waited = 0; !link.health().reached() && waited < PATIENCE_MILLIS; waited += 10) {
             Thread.sleep(10);
         }
-        Lane lane = new Lane(0, device, link, clock, new Traffic(16), threads);
+        Scribe scribe = new Scribe(new Traffic(16), threads);
+        Lane lane = new Lane(0, device, link, clock, scribe, threads);
         for (int i = 0; i < ROUNDS; i++) {
             messages.forEach(m -> lane.send(new Sending(0, m, clock.nanos(), "warm-up")));
             Thread.sleep(1);
         }
         lane.close();
+        scribe.close();
     }
 
     private static void warmOrders(int port) throws IOException, InterruptedException {

@@ -1,0 +1,66 @@
+package underbaton.core.perform;
+
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.Supplier;
+import underbaton.core.traffic.Entry;
+import underbaton.core.traffic.Traffic;
+
+/**
+ * Writes into the log what left, on a thread of its own: words take longer than bytes, and a lane that writes them itself
+ * has used its time up when the next message is due. It rests 20 ms between looks, so that many messages cost
+ * one waking; an entry is in the log that much later and says when its message really left.
+ */
+public final class Scribe implements AutoCloseable {
+
+    private static final long REST_NANOS = 20_000_000;
+
+    private final Traffic traffic;
+    private final Queue<Supplier<Entry>> waiting = new ConcurrentLinkedQueue<>();
+    private final Thread thread;
+    private volatile boolean idle;
+    private volatile boolean closed;
+
+    public Scribe(Traffic traffic, ThreadFactory threads) {
+        this.traffic = traffic;
+        this.thread = threads.newThread(this::run);
+        thread.start();
+    }
+
+    /** Takes an entry to be worded and written soon; returns at once. May be called from any thread. */
+    public void later(Supplier<Entry> entry) {
+        waiting.add(entry);
+        if (idle) {
+            LockSupport.unpark(thread);
+        }
+    }
+
+    /** What still waits is written. */
+    @Override
+    public void close() {
+        closed = true;
+        LockSupport.unpark(thread);
+    }
+
+    private void run() {
+        while (!closed) {
+            idle = true;
+            if (waiting.isEmpty()) {
+                LockSupport.park(this);
+            }
+            idle = false;
+            if (!closed) {
+                LockSupport.parkNanos(this, REST_NANOS);
+            }
+            write();
+        }
+    }
+
+    private void write() {
+        for (Supplier<Entry> entry = waiting.poll(); entry != null; entry = waiting.poll()) {
+            traffic.add(entry.get());
+        }
+    }
+}
