@@ -19,7 +19,8 @@ import underbaton.core.traffic.Entry;
  * for what is left. A parked thread is woken by the kernel's timer some 50 µs late, so it asks to be woken that much early
  * and turns for a few µs. Turning longer looks safer and is worse: with every core busy, a thread that used its time up by
  * turning waits behind the others for a whole turn of the scheduler, some 3 ms ({@code docs/performance.md}). For
- * the same reason a {@link Scribe} writes the log.
+ * the same reason a {@link Scribe} writes the log, and the thread asks for the highest priority, which Linux grants where
+ * the virtual machine runs with {@code -XX:ThreadPriorityPolicy=1} and may use it.
  */
 public final class Lane {
 
@@ -66,6 +67,7 @@ public final class Lane {
         this.clock = clock;
         this.scribe = scribe;
         this.thread = threads.newThread(this::run);
+        thread.setPriority(Thread.MAX_PRIORITY);
         thread.start();
     }
 

@@ -18,6 +18,7 @@ public final class PerformerThread implements AutoCloseable {
     public PerformerThread(Performer performer, ThreadFactory threads) {
         this.performer = performer;
         this.thread = threads.newThread(this::run);
+        thread.setPriority(Thread.MAX_PRIORITY);
         performer.wakeWith(() -> LockSupport.unpark(thread));
         thread.start();
     }
