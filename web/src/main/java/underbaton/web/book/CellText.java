@@ -75,6 +75,11 @@ record CellText(String column, String text) {
     /** @param fields lists of one length: cue, version, column, text */
     static List<Of> all(MultiValueMap<String, String> fields) {
         List<String> cues = fields.getOrDefault("cue", List.of());
+        for (String field : List.of("version", "column", "text")) {
+            if (fields.getOrDefault(field, List.of()).size() != cues.size()) {
+                throw new IllegalArgumentException("a " + field + " is missing");
+            }
+        }
         List<Of> all = new ArrayList<>();
         for (int i = 0; i < cues.size(); i++) {
             all.add(new Of(

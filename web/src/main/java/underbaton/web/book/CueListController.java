@@ -145,7 +145,7 @@ class CueListController {
             return change[0].show();
         });
         opened.done(showId, number);
-        String done = change[0].added() + " cues added, " + change[0].changed() + " changed"
+        String done = counted(change[0].added()) + " added, " + change[0].changed() + " changed"
                 + (complete ? ", " + change[0].absent().size() + " taken out." : ".");
         return table.of(changed, done, change[0].left(), model);
     }

@@ -236,7 +236,7 @@ class CueListTest {
         assertThat(numbers(show)).as("nothing yet").containsExactly("1", "2", "3", "4");
         change.locator("[name=complete]").check();
         change.getByText("Take it in").click();
-        assertThat(page.locator("#notice")).containsText("1 cues added, 1 changed, 1 taken out");
+        assertThat(page.locator("#notice")).containsText("One cue added, 1 changed, 1 taken out");
         assertThat(numbers(show)).containsExactly("1", "2", "3", "5");
         assertThat(page.locator("tr[data-number='2']")).containsText("Second line");
         assertThat(cells(0)).containsExactly("Amber", "Blue", "", "");
