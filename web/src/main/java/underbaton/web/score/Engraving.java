@@ -10,8 +10,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Placing;
@@ -29,12 +27,21 @@ import underbaton.core.score.Section;
 import underbaton.core.score.Tempo;
 import underbaton.core.score.TempoMark;
 import underbaton.core.score.Vamp;
+import underbaton.web.score.Sheet.Bar;
+import underbaton.web.score.Sheet.Beat;
+import underbaton.web.score.Sheet.Curve;
+import underbaton.web.score.Sheet.Left;
+import underbaton.web.score.Sheet.Letter;
+import underbaton.web.score.Sheet.Line;
+import underbaton.web.score.Sheet.Note;
+import underbaton.web.score.Sheet.Sign;
+import underbaton.web.score.Sheet.Span;
+import underbaton.web.score.Sheet.Staff;
 
 /**
- * Sets one item's score: where on the paper each line, note and sign stands. All measures are in pixels. Its records are
- * public because the template's expressions are compiled for public types alone.
+ * Sets one item's score: where on the paper each line, note and sign stands.
  */
-public final class Engraving {
+final class Engraving {
 
     private static final double LEFT = 96;
     private static final double RIGHT = 1210;
@@ -75,124 +82,6 @@ public final class Engraving {
                 .orElse(1);
     }
 
-    // ---- what the page gets
-
-    /**
-     * @param beats for each beat its time in ms and its place, for a strip that runs under the baton line
-     * @param same places, from 0, of lines that the page has before it already
-     */
-    public record Sheet(
-            List<Line> lines,
-            double width,
-            double height,
-            List<Department> departments,
-            int bars,
-            String beats,
-            Set<Integer> same) {
-
-        /** This sheet for a page that has another one before it. */
-        Sheet since(Sheet before) {
-            boolean alike = lines.size() == before.lines.size() && width == before.width && height == before.height;
-            return new Sheet(
-                    lines,
-                    width,
-                    height,
-                    departments,
-                    bars,
-                    beats,
-                    IntStream.range(0, alike ? lines.size() : 0)
-                            .filter(i -> lines.get(i).equals(before.lines.get(i)))
-                            .boxed()
-                            .collect(Collectors.toSet()));
-        }
-
-        public double lineHeight() {
-            return height / lines.size();
-        }
-
-        /** For the script: the codes of the staves, {@code lx vd}. */
-        public String depts() {
-            return departments.stream()
-                    .map(d -> d.code().toLowerCase(Locale.ROOT))
-                    .collect(Collectors.joining(" "));
-        }
-    }
-
-    /** One line of music. */
-    public record Line(
-            double y,
-            double from,
-            double to,
-            double first,
-            double last,
-            List<Staff> staves,
-            List<Bar> bars,
-            List<Sign> tempi,
-            List<Meter> meters,
-            List<Letter> letters,
-            List<Note> notes,
-            List<Curve> curves,
-            List<Span> vamps,
-            List<Span> films,
-            List<Sign> holds,
-            List<Left> lefts) {
-
-        /** For the script: where its staves stand. */
-        public String places() {
-            return staves.stream().map(s -> Double.toString(s.y)).collect(Collectors.joining(" "));
-        }
-    }
-
-    public record Staff(Department department, double y) {}
-
-    /** @param beats the x of each of its beats, with their ticks */
-    public record Bar(int number, double x, double end, boolean numbered, List<Beat> beats) {
-
-        /** Its beats for the script: tick and x of each, {@code 0:130.5 960:162.2}. */
-        public String places() {
-            return beats.stream()
-                    .map(b -> b.tick + ":" + Math.round(b.x * 10) / 10.0)
-                    .collect(Collectors.joining(" "));
-        }
-    }
-
-    public record Beat(long tick, double x) {}
-
-    public record Sign(double x, String text) {}
-
-    public record Meter(double x, int top, int bottom) {}
-
-    public record Letter(double x, String letter, String name, int bar) {}
-
-    public record Note(
-            int cueId,
-            int deviceId,
-            String dept,
-            double x,
-            double y,
-            boolean hollow,
-            String label,
-            String told,
-            String copy,
-            long tick) {
-
-        /** Its classes. */
-        public String kind() {
-            return "note " + dept + (hollow ? " hollow" : "") + (copy.isEmpty() ? "" : " copy");
-        }
-
-        public String place() {
-            return "translate(" + Math.round(x * 10) / 10.0 + "," + y + ")";
-        }
-    }
-
-    /** A cue of another section that does not come in this one. */
-    public record Left(int cueId, String copy, String dept, double x, double y, String told, long tick) {}
-
-    public record Curve(String dept, String kind, String path) {}
-
-    public record Span(double x, double end, boolean begins, boolean ends, String text, boolean wrong) {}
-
     /** @param barsPerLine 0 for the whole song on one page */
     Sheet sheet(int barsPerLine) {
         int bars = barsPerLine > 0 ? barsPerLine : Math.max(8, (lastBar + 1) / 2);
@@ -214,14 +103,14 @@ public final class Engraving {
         int first = score.pickUpTicks() > 0 ? 0 : 1;
         Line line = line(first, lastBar, 0, LEFT + barWidth * lastBar);
         StringBuilder beats = new StringBuilder("[");
-        for (Bar bar : line.bars) {
-            for (Beat beat : bar.beats) {
-                beats.append("[%d,%.1f],".formatted(times.tempi().nanos(beat.tick) / 1_000_000, beat.x));
+        for (Bar bar : line.bars()) {
+            for (Beat beat : bar.beats()) {
+                beats.append("[%d,%.1f],".formatted(times.tempi().nanos(beat.tick()) / 1_000_000, beat.x()));
             }
         }
         long end = times.nanosOfBar(lastBar + 1) / 1_000_000;
-        beats.append("[%d,%.1f]]".formatted(end, line.last));
-        return new Sheet(List.of(line), line.last + 20, height(), departments, lastBar, beats.toString(), Set.of());
+        beats.append("[%d,%.1f]]".formatted(end, line.last()));
+        return new Sheet(List.of(line), line.last() + 20, height(), departments, lastBar, beats.toString(), Set.of());
     }
 
     private double height() {

@@ -6,9 +6,9 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import underbaton.core.score.BarMap.MeterMark;
 import underbaton.core.score.Score;
-import underbaton.web.score.Engraving.Bar;
-import underbaton.web.score.Engraving.Beat;
-import underbaton.web.score.Engraving.Meter;
+import underbaton.web.score.Sheet.Bar;
+import underbaton.web.score.Sheet.Beat;
+import underbaton.web.score.Sheet.Meter;
 
 /** Bars from one to another, and where on the paper their ticks stand. */
 final class Ruler {

@@ -25,7 +25,7 @@ final class ScoreSheet {
 
     private record Place(int showId, int itemId, int bars) {}
 
-    private record Drawn(int revision, Engraving.Sheet sheet) {}
+    private record Drawn(int revision, Sheet sheet) {}
 
     ScoreSheet(Plans plans) {
         this.plans = plans;
@@ -39,7 +39,7 @@ final class ScoreSheet {
         if (item.score().isPresent()) {
             PlannedItem planned = plans.of(show).item(itemId).orElseThrow();
             Engraving engraving = new Engraving(show, planned);
-            Engraving.Sheet sheet =
+            Sheet sheet =
                     seen.bars() < 0 ? engraving.strip(STRIP_BAR) : engraving.sheet(Math.min(seen.bars(), MOST_BARS));
             Place place = new Place(show.id(), itemId, seen.bars());
             if (drawn.size() > MOST_DRAWN) {

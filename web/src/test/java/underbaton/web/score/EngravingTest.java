@@ -79,13 +79,13 @@ class EngravingTest {
 
     @Test
     void aStaffLineStandsForEachDepartmentInTheirOwnOrder() {
-        Engraving.Sheet sheet = of("16 end").sheet(8);
+        Sheet sheet = of("16 end").sheet(8);
         assertThat(sheet.lines()).hasSize(2);
         assertThat(sheet.lines().get(0).staves())
-                .extracting(Engraving.Staff::department)
+                .extracting(Sheet.Staff::department)
                 .containsExactly(Department.LIGHTS, Department.SOUND);
         assertThat(sheet.lines().get(1).bars())
-                .extracting(Engraving.Bar::number)
+                .extracting(Sheet.Bar::number)
                 .containsExactly(9, 10, 11, 12, 13, 14, 15, 16);
     }
 
@@ -97,37 +97,37 @@ class EngravingTest {
 
     @Test
     void barsAreAsWideAsTheyAreLongAndFillTheLine() {
-        Engraving.Line line = of("1 4/4\n3 2/4\n4 end").sheet(4).lines().get(0);
+        Sheet.Line line = of("1 4/4\n3 2/4\n4 end").sheet(4).lines().get(0);
         double whole =
                 line.bars().get(1).end() - line.bars().get(1).beats().get(0).x();
         double half =
                 line.bars().get(2).end() - line.bars().get(2).beats().get(0).x();
         assertThat(whole).isCloseTo(2 * half, within(0.001));
         assertThat(line.bars().get(3).end()).isCloseTo(line.last(), within(0.001));
-        assertThat(line.meters()).extracting(Engraving.Meter::top).containsExactly(4, 2);
+        assertThat(line.meters()).extracting(Sheet.Meter::top).containsExactly(4, 2);
     }
 
     @Test
     void aNoteStandsOnItsBeatAndWhatItHoldsIsTiedToTheNextAcrossLines() {
-        Engraving.Sheet sheet = of("16 end", "at 2:3| Amber", "at 10:1| Dark").sheet(8);
-        Engraving.Line first = sheet.lines().get(0);
-        Engraving.Note note = first.notes().get(0);
+        Sheet sheet = of("16 end", "at 2:3| Amber", "at 10:1| Dark").sheet(8);
+        Sheet.Line first = sheet.lines().get(0);
+        Sheet.Note note = first.notes().get(0);
         assertThat(note.x()).isEqualTo(first.bars().get(1).beats().get(2).x());
         assertThat(note.y()).isEqualTo(first.staves().get(0).y());
         assertThat(note.hollow()).isFalse();
-        assertThat(first.curves()).extracting(Engraving.Curve::kind).containsExactly("tie");
-        Engraving.Line second = sheet.lines().get(1);
+        assertThat(first.curves()).extracting(Sheet.Curve::kind).containsExactly("tie");
+        Sheet.Line second = sheet.lines().get(1);
         assertThat(second.notes())
-                .extracting(Engraving.Note::hollow)
+                .extracting(Sheet.Note::hollow)
                 .as("it ends what was held")
                 .containsExactly(true);
-        assertThat(second.curves()).extracting(Engraving.Curve::kind).containsExactly("tie");
+        assertThat(second.curves()).extracting(Sheet.Curve::kind).containsExactly("tie");
     }
 
     /** A hairpin opens where a level rises and closes where it falls. */
     @Test
     void movesAreHairpins() {
-        Engraving.Line line = of("8 end", "at 1| Bed 20", "at 2| Bed 100 in 4 beats", "at 5| Bed 10 in 4 beats")
+        Sheet.Line line = of("8 end", "at 1| Bed 20", "at 2| Bed 100 in 4 beats", "at 5| Bed 10 in 4 beats")
                 .sheet(8)
                 .lines()
                 .get(0);
@@ -148,34 +148,34 @@ class EngravingTest {
 
     @Test
     void spansSayWhatTheyAreAndAnOverlapIsTold() {
-        Engraving.Line line =
+        Sheet.Line line =
                 of("1 quarter = 120\n3 vamp 2 bars, leave at once\n5 film 0:10 River\n8 Z Late\n10 hold 2.5 s\n12 end")
                         .sheet(16)
                         .lines()
                         .get(0);
-        assertThat(line.vamps()).extracting(Engraving.Span::text).containsExactly("vamp until GO, leave at once");
-        Engraving.Span film = line.films().get(0);
+        assertThat(line.vamps()).extracting(Sheet.Span::text).containsExactly("vamp until GO, leave at once");
+        Sheet.Span film = line.films().get(0);
         assertThat(film.wrong()).isTrue();
         assertThat(film.text()).isEqualTo("film 0:10 River: section Z Late begins 4 s before its end");
         assertThat(film.end()).isCloseTo(line.bars().get(8).end(), within(1.0));
-        assertThat(line.holds()).extracting(Engraving.Sign::text).containsExactly("2.5 s");
+        assertThat(line.holds()).extracting(Sheet.Sign::text).containsExactly("2.5 s");
     }
 
     @Test
     void copiesOfALinkedSectionAreHollowAndNameTheirCue() {
-        Engraving.Line line = of("1 B Chorus\n5 C Again as B\n8 end", "at 2:1| Amber")
+        Sheet.Line line = of("1 B Chorus\n5 C Again as B\n8 end", "at 2:1| Amber")
                 .sheet(8)
                 .lines()
                 .get(0);
         assertThat(line.notes()).hasSize(2);
         assertThat(line.notes().get(1).copy()).isEqualTo("C");
         assertThat(line.notes().get(1).told()).isEqualTo("Amber (as cue 1)");
-        assertThat(line.letters()).extracting(Engraving.Letter::name).containsExactly("Chorus", "Again = B");
+        assertThat(line.letters()).extracting(Sheet.Letter::name).containsExactly("Chorus", "Again = B");
     }
 
     @Test
     void aStripKnowsWhenEachOfItsBeatsComes() {
-        Engraving.Sheet strip = of("1 quarter = 120\n2 end").strip(100);
+        Sheet strip = of("1 quarter = 120\n2 end").strip(100);
         assertThat(strip.beats())
                 .startsWith("[[0,")
                 .contains("[500,")
@@ -195,5 +195,31 @@ class EngravingTest {
         Engraving engraving = of("8 end", "at 1| Amber", "by hand| Dark");
         assertThat(engraving.byHand()).extracting(c -> c.number().toString()).containsExactly("2");
         assertThat(engraving.sheet(8).lines().get(0).notes()).hasSize(1);
+    }
+
+    @Test
+    void aCopyThatIsLeftOutIsACrossWhereItWouldStand() {
+        Sheet.Line line = of("1 B Chorus\n5 C Again as B without 1\n8 end", "at 2:1| Amber", "at 3:1| Dark")
+                .sheet(8)
+                .lines()
+                .get(0);
+        Sheet.Left left = line.lefts().get(0);
+        assertThat(line.lefts()).hasSize(1);
+        assertThat(left.copy()).isEqualTo("C");
+        assertThat(left.told()).isEqualTo("cue 1 is left out here");
+        assertThat(left.tick()).as("a bar into the section at bar 5").isEqualTo(5L * 4 * 960);
+        assertThat(line.notes()).filteredOn(n -> !n.copy().isEmpty()).hasSize(1);
+    }
+
+    @Test
+    void onlyLinesThatChangedAreNewToWhoHasTheSheetBefore() {
+        Sheet before = of("16 end", "at 2:3| Amber", "at 14:1| Amber").sheet(4);
+        Sheet moved = of("16 end", "at 2:4| Amber", "at 14:1| Amber").sheet(4);
+        // The cues of the second song have other ids: nothing with a note is the same, empty lines are.
+        assertThat(before.since(before).same()).containsExactlyInAnyOrder(0, 1, 2, 3);
+        assertThat(moved.since(before).same()).doesNotContain(0, 3);
+        assertThat(of("20 end", "at 2:3| Amber").sheet(4).since(before).same())
+                .as("another number of lines: all of it is new")
+                .isEmpty();
     }
 }
