@@ -93,7 +93,16 @@ public class Live {
                 gone = true;
             } finally {
                 pages.remove(this);
+                end();
+            }
+        }
+
+        /** A browser that has just left needs no end, and the server says so. */
+        private void end() {
+            try {
                 emitter.complete();
+            } catch (IllegalStateException left) {
+                gone = true;
             }
         }
 
