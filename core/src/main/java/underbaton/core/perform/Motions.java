@@ -12,8 +12,9 @@ import underbaton.core.plan.PlannedMotion;
 import underbaton.core.rig.Control;
 
 /**
- * The controls that are moving, and where each control stands. A step is made only when it is due, so a move that is
- * overtaken has nothing left in any queue, and the one that overtakes it begins where the control is at that moment.
+ * The controls that are moving, and where each control stands. A step is made a few milliseconds before it is due, as the
+ * performer hands it over; so a move that is overtaken has at most these few steps in a queue, and the one that overtakes
+ * it begins behind them, where the control is at that moment.
  */
 final class Motions {
 
