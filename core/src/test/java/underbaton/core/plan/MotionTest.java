@@ -127,26 +127,57 @@ class MotionTest {
         assertThat(performed(show, 6000)).isEqualTo(values);
     }
 
-    /** What a performer sends, its clock being turned a millisecond at a time. */
-    private static List<Integer> performed(Show show, int millis) {
+    /** By hand too: what was handed over already leaves first, and the next move goes on from there, value by value. */
+    @Test
+    void aMoveOvertakenByGoHasNoJumpAndNoTail() {
+        Show show = show("by hand| Bed -5 dB", "by hand| Bed -15 dB in 3 s", "by hand| Bed -5 dB in 2 s");
         HandClock clock = new HandClock();
-        List<Integer> sent = new ArrayList<>();
-        Performer.Outbox outbox = new Performer.Outbox() {
+        List<Sending> sent = new ArrayList<>();
+        Performer performer = new Performer(clock, Planner.plan(show), into(sent), s -> {});
+        performer.go();
+        performer.go();
+        for (int i = 0; i <= 6000; i++) {
+            if (i == 1222) {
+                performer.go();
+            }
+            performer.work();
+            clock.forward(MS);
+        }
+        List<Integer> values =
+                sent.stream().map(s -> ((ControlChange) s.message()).value()).toList();
+        assertThat(values).endsWith(90);
+        for (int i = 1; i < values.size(); i++) {
+            assertThat(Math.abs(values.get(i) - values.get(i - 1)))
+                    .as("step " + i)
+                    .isEqualTo(1);
+            assertThat(sent.get(i).dueNanos())
+                    .isGreaterThanOrEqualTo(sent.get(i - 1).dueNanos());
+        }
+    }
+
+    private static Performer.Outbox into(List<Sending> sent) {
+        return new Performer.Outbox() {
             @Override
             public void send(Sending s) {
-                sent.add(((ControlChange) s.message()).value());
+                sent.add(s);
             }
 
             @Override
             public void clear() {}
         };
-        Performer performer = new Performer(clock, Planner.plan(show), outbox, s -> {});
+    }
+
+    /** What a performer sends, its clock being turned a millisecond at a time. */
+    private static List<Integer> performed(Show show, int millis) {
+        HandClock clock = new HandClock();
+        List<Sending> sent = new ArrayList<>();
+        Performer performer = new Performer(clock, Planner.plan(show), into(sent), s -> {});
         performer.go();
         for (int i = 0; i <= millis; i++) {
             performer.work();
             clock.forward(MS);
         }
-        return sent;
+        return sent.stream().map(s -> ((ControlChange) s.message()).value()).toList();
     }
 
     @Test
