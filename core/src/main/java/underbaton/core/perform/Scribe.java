@@ -56,6 +56,8 @@ public final class Scribe implements AutoCloseable {
             }
             write();
         }
+        // Closed before the first look, or while something was still coming.
+        write();
     }
 
     private void write() {
