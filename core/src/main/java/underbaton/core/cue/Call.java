@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
@@ -71,6 +72,14 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
                 Optional.of(argument.read(amount.amount(), device.numbering(), device.levels())),
                 amount.motion(),
                 offset);
+    }
+
+    /** The calls of a cell one by one: they are parted by a plus sign between blanks, or by a semicolon. */
+    public static List<String> parts(String cell) {
+        return Stream.of(cell.split(" \\+ |;"))
+                .map(String::strip)
+                .filter(p -> !p.isEmpty())
+                .toList();
     }
 
     /** What its cell says, as {@link #of} reads it; empty when its phrase is gone. */

@@ -17,7 +17,6 @@ import underbaton.core.cue.Show;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
-import underbaton.core.rig.Remarks.Mark;
 
 /**
  * A cue list as a table (RFC 4180, UTF-8): a row a cue, an item without cues being a row too; the columns item, kind,
@@ -130,7 +129,7 @@ public record CueTable(List<String> known, List<Column> machines, List<Row> rows
         fields.put(CUE, cue.number().toString());
         fields.put(STARTS, cue.start().toString());
         fields.put(WHAT, cue.what());
-        fields.put(MARK, cue.mark() == Mark.NONE ? "" : cue.mark().name().toLowerCase(Locale.ROOT));
+        fields.put(MARK, cue.mark().word());
         fields.put(NOTE, cue.note());
         return new Row(0, fields, show.devices().stream().map(d -> cell(cue, d)).toList());
     }

@@ -1,9 +1,7 @@
 package underbaton.core.file;
 
-import java.util.Arrays;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -46,7 +44,7 @@ record PhraseText(
                 phrase.effect().toString(),
                 phrase.guarded() ? YES : "",
                 phrase.listed() ? YES : "",
-                remarks.mark() == Remarks.Mark.NONE ? "" : remarks.mark().name().toLowerCase(Locale.ROOT),
+                remarks.mark().word(),
                 remarks.note(),
                 remarks.group());
     }
@@ -68,7 +66,7 @@ record PhraseText(
                 Effect.of(effect.isBlank() ? "holds" : effect),
                 yes("guarded", guarded),
                 entry,
-                new Remarks(colour(), note, group));
+                new Remarks(Remarks.Mark.of(mark), note, group));
     }
 
     private static boolean yes(String field, String text) {
@@ -77,20 +75,5 @@ record PhraseText(
             throw new Refusal(field, "“" + text + "” is neither yes nor no.");
         }
         return word.equals(YES);
-    }
-
-    private Remarks.Mark colour() {
-        String word = mark.isBlank() ? Remarks.Mark.NONE.name() : mark.strip().toUpperCase(Locale.ROOT);
-        return Arrays.stream(Remarks.Mark.values())
-                .filter(m -> m.name().equals(word))
-                .findFirst()
-                .orElseThrow(() -> new Refusal(
-                        "mark",
-                        "“" + mark + "” is no mark; take one of "
-                                + Arrays.stream(Remarks.Mark.values())
-                                        .skip(1)
-                                        .map(m -> m.name().toLowerCase(Locale.ROOT))
-                                        .collect(Collectors.joining(", "))
-                                + "."));
     }
 }

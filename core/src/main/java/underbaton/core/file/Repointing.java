@@ -1,7 +1,6 @@
 package underbaton.core.file;
 
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -94,23 +93,13 @@ final class Repointing {
         cue = row.fields().containsKey(CueTable.STARTS) ? cue.withStart(Start.of(row.field(CueTable.STARTS))) : cue;
         cue = row.fields().containsKey(CueTable.WHAT) ? cue.withWhat(row.field(CueTable.WHAT)) : cue;
         cue = cue.withRemarks(
-                row.fields().containsKey(CueTable.MARK) ? mark(row.field(CueTable.MARK)) : cue.mark(),
+                row.fields().containsKey(CueTable.MARK) ? Mark.of(row.field(CueTable.MARK)) : cue.mark(),
                 row.fields().containsKey(CueTable.NOTE) ? row.field(CueTable.NOTE) : cue.note());
         for (Map.Entry<Integer, List<Call>> calls : calls(row, cue).entrySet()) {
             boolean same = cue.callsFor(calls.getKey()).equals(calls.getValue());
             cue = same ? cue : cue.withCallsFor(calls.getKey(), calls.getValue());
         }
         return cue;
-    }
-
-    private static Mark mark(String typed) {
-        return Arrays.stream(Mark.values())
-                .filter(m -> m.name().equalsIgnoreCase(typed.isBlank() ? Mark.NONE.name() : typed.strip()))
-                .findFirst()
-                .orElseThrow(() -> new Refusal(
-                        CueTable.MARK,
-                        "“" + typed + "” is no colour we have; they are orange, sky, green, yellow, blue, vermilion"
-                                + " and purple."));
     }
 
     /** By the id of its device, what each is to get; only devices that a column speaks of. */
@@ -121,7 +110,7 @@ final class Repointing {
             Optional<Device> named = named(column);
             List<Call> found = new ArrayList<>();
             boolean lost = false;
-            for (String part : parts(row.cells().get(i))) {
+            for (String part : Call.parts(row.cells().get(i))) {
                 Optional<Call> call = call(column, named, part, cue);
                 call.ifPresent(found::add);
                 lost |= call.isEmpty();
@@ -133,13 +122,6 @@ final class Repointing {
                     calls.computeIfAbsent(c.deviceId(), d -> new ArrayList<>()).add(c));
         }
         return calls;
-    }
-
-    private static List<String> parts(String cell) {
-        return Stream.of(cell.split(" \\+ |;"))
-                .map(String::strip)
-                .filter(p -> !p.isEmpty())
-                .toList();
     }
 
     private Optional<Device> named(Column column) {

@@ -1,5 +1,9 @@
 package underbaton.core.rig;
 
+import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
 /**
  * What a person writes beside a phrase for other people; nothing of it is sent.
  *
@@ -29,6 +33,27 @@ public record Remarks(Mark mark, String note, String group) {
 
         public String letter() {
             return letter;
+        }
+
+        /** As people write it, in lower case; empty for none. */
+        public String word() {
+            return this == NONE ? "" : name().toLowerCase(Locale.ROOT);
+        }
+
+        /** @throws Refusal when the word names no colour of ours; nothing means none */
+        public static Mark of(String typed) {
+            String word = typed.strip().toLowerCase(Locale.ROOT);
+            return Stream.of(values())
+                    .filter(m -> m.word().equals(word) || m.name().equalsIgnoreCase(word))
+                    .findFirst()
+                    .orElseThrow(() -> new Refusal(
+                            "mark",
+                            "“" + typed.strip() + "” is no mark; take one of "
+                                    + Stream.of(values())
+                                            .skip(1)
+                                            .map(Mark::word)
+                                            .collect(Collectors.joining(", "))
+                                    + "."));
         }
     }
 

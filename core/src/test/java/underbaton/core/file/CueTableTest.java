@@ -168,7 +168,7 @@ class CueTableTest {
                 "item,cue¦One,1a|Row 2, column number: “1a” is no cue number",
                 "item,cue¦One,1¦One,1|Row 3, column cue: cue 1 stands in a row above already",
                 "item,cue,starts¦One,1,sometime|Row 2, column starts: “sometime” is no way to start",
-                "item,cue,mark¦One,1,pink|Row 2, column mark: “pink” is no colour we have",
+                "item,cue,mark¦One,1,pink|Row 2, column mark: “pink” is no mark; take one of orange",
                 "item,cue,kind¦New,1,opera|Row 2, column kind: “opera” is no kind of item",
                 "item,cue,kind,length¦New,77,song,long|Row 2, column length: “long” is no length",
                 "item,cue¦,1|Row 2, column item: the first row names no item",

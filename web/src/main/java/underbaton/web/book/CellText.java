@@ -58,13 +58,7 @@ record CellText(String column, String text) {
     }
 
     private List<Call> calls(Device device) {
-        List<Call> calls = new ArrayList<>();
-        for (String part : text.split(" \\+ |;")) {
-            if (!part.isBlank()) {
-                calls.add(Call.of(device, part.strip()));
-            }
-        }
-        return calls;
+        return Call.parts(text).stream().map(p -> Call.of(device, p)).toList();
     }
 
     // ---- several cells

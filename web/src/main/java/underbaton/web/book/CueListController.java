@@ -18,7 +18,6 @@ import underbaton.core.cue.Show;
 import underbaton.core.file.CueListChange;
 import underbaton.core.file.CueTable;
 import underbaton.core.file.Taken;
-import underbaton.core.rig.Refusal;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
 import underbaton.web.shows.Shows;
@@ -121,9 +120,6 @@ class CueListController {
 
     @PostMapping("/shows/{showId}/book/list")
     String open(@PathVariable int showId, @RequestParam MultipartFile file, Model model) throws IOException {
-        if (file.isEmpty()) {
-            throw new Refusal("file", "Choose a file first; this one is empty.");
-        }
         CueTable read = CueTable.read(file.getBytes());
         CueListChange change = CueListChange.of(shows.get(showId), read, false);
         model.addAttribute("number", opened.put(showId, read).number());

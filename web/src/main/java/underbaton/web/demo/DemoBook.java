@@ -159,9 +159,7 @@ final class DemoBook {
         int itemId = show.items().get(show.items().size() - 1).id();
         Cue cue = new Cue(0, CueNumber.of(fields.get(0)), Start.of(fields.get(1)), fields.get(2), calls, 0);
         boolean remarked = fields.size() > 5;
-        show = show.withCue(
-                itemId,
-                remarked ? cue.withRemarks(Mark.valueOf(fields.get(4).toUpperCase(Locale.ROOT)), fields.get(5)) : cue);
+        show = show.withCue(itemId, remarked ? cue.withRemarks(Mark.of(fields.get(4)), fields.get(5)) : cue);
     }
 
     private Call call(String phrase) {

@@ -1,6 +1,5 @@
 package underbaton.web.rig;
 
-import java.util.Locale;
 import java.util.Optional;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
@@ -68,10 +67,7 @@ public record PhraseForm(
                 Effect.of(effect),
                 guarded != null,
                 listed,
-                new Remarks(
-                        or(mark).isBlank() ? Remarks.Mark.NONE : Remarks.Mark.valueOf(mark.toUpperCase(Locale.ROOT)),
-                        or(note),
-                        or(group)));
+                new Remarks(Remarks.Mark.of(or(mark)), or(note), or(group)));
     }
 
     private static String or(String typed) {

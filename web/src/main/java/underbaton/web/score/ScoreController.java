@@ -131,11 +131,8 @@ class ScoreController {
                 s -> {
                     Cue old = s.cue(cue).orElseThrow(() -> new Refusal("cue", "That cue is gone; reload the page."));
                     Device to = s.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
-                    List<Call> calls = text.isBlank()
-                            ? List.of()
-                            : List.of(text.split(" \\+ ")).stream()
-                                    .map(t -> Call.of(to, t))
-                                    .toList();
+                    List<Call> calls =
+                            Call.parts(text).stream().map(t -> Call.of(to, t)).toList();
                     return s.withCue(itemId, old.withCallsFor(device, calls));
                 },
                 model);
