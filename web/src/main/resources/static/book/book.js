@@ -232,6 +232,8 @@
     await write(at, input.value);
     if (editor?.input === input && document.contains(input)) { input.classList.add('wrong'); editor.list?.remove(); editor.list = null; input.focus(); return; }
     editor = null;
+    // Whoever chose another cell while this one was being kept stays there.
+    if (chosen.cue !== at.cue || chosen.column !== at.column) return;
     choose(cellOf(at));
     step(down, right);
   };

@@ -159,6 +159,7 @@ class CueListTest {
         cell(page, 1, 3).click();
         page.keyboard().type("Blue");
         press(page, "Enter");
+        assertThat(cell(page, 1, 3)).hasText("Blue");
         cell(page, 0, 0).click();
         press(page, "Shift+ArrowDown", "Control+c");
         assertThat(page.locator("#notice")).containsText("2 cues copied");
