@@ -3,6 +3,7 @@ package underbaton.core.cue;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -31,6 +32,29 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         name = Refusal.requireName("name", name, 100);
         devices = List.copyOf(devices);
         items = List.copyOf(items);
+        requireDistinct(devices, items);
+    }
+
+    /** What is looked up by its id or number must be there once. */
+    private static void requireDistinct(List<Device> devices, List<Item> items) {
+        Set<Integer> ids = new HashSet<>();
+        Set<CueNumber> numbers = new HashSet<>();
+        for (Device device : devices) {
+            requireNew(ids.add(device.id()), "machine “" + device.name() + "”");
+            device.phrases().forEach(p -> requireNew(ids.add(p.id()), "phrase “" + p.name() + "”"));
+        }
+        for (Item item : items) {
+            requireNew(ids.add(item.id()), "item “" + item.name() + "”");
+            for (Cue cue : item.cues()) {
+                requireNew(ids.add(cue.id()) && numbers.add(cue.number()), "cue " + cue.number());
+            }
+        }
+    }
+
+    private static void requireNew(boolean isNew, String what) {
+        if (!isNew) {
+            throw new Refusal("show", "The " + what + " is in the show twice; keep one of them.");
+        }
     }
 
     public static Show empty(int id, String name) {
@@ -304,6 +328,27 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
      */
     public CueNumber numberAfter(int itemId, int afterCueId) {
         return new CueNumbers(this).after(itemId, afterCueId);
+    }
+
+    // ---- from elsewhere
+
+    /** The id that is above all those of the parts. */
+    public static int nextId(List<Device> devices, List<Item> items) {
+        IntStream machines = devices.stream()
+                .flatMapToInt(d -> IntStream.concat(
+                        IntStream.of(d.id()), d.phrases().stream().mapToInt(Phrase::id)));
+        IntStream entries = items.stream()
+                .flatMapToInt(i ->
+                        IntStream.concat(IntStream.of(i.id()), i.cues().stream().mapToInt(Cue::id)));
+        return IntStream.concat(machines, entries).max().orElse(0) + 1;
+    }
+
+    /**
+     * The same show with its parts counted from 1 in the order in which they stand, at revision 1: equal for all shows
+     * that say the same, wherever they came from. Calls of phrases that are gone are left out.
+     */
+    public Show numberedAnew() {
+        return new NumberedAnew(this).show();
     }
 
     // ---- the small print

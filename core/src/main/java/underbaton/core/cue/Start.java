@@ -72,11 +72,20 @@ public sealed interface Start {
         private static final int MOST = 60_000;
         /** Bar, beat, tick, offset in ms. */
         private static final Pattern WRITTEN =
-                Pattern.compile("at (?:bar )?(\\d{1,4})(?::(\\d{1,2}))?(?::(\\d{1,4}))?(?: ([-+] ?\\d{1,5}) ?ms)?");
+                Pattern.compile("at (?:bar )?(\\d{1,5})(?::(\\d{1,2}))?(?::(\\d{1,4}))?(?: ([-+] ?\\d{1,5}) ?ms)?");
 
         public AtPosition {
             if (Math.abs(offsetMs) > MOST) {
                 throw new Refusal("starts", "A cue can lie up to 60,000 ms before or after its beat.");
+            }
+            boolean known = position.bar() >= 0
+                    && position.bar() <= Score.MOST_BARS
+                    && position.beat() >= 0
+                    && position.beat() < 100
+                    && position.tick() >= 0
+                    && position.tick() < 10_000;
+            if (!known) {
+                throw new Refusal("starts", "There is no bar and beat " + position + " in any song.");
             }
         }
 
@@ -100,8 +109,17 @@ public sealed interface Start {
      */
     record AtSection(String letter, int thousandths) implements Landing {
 
+        private static final int MOST = 999_999;
         private static final Pattern WRITTEN =
                 Pattern.compile("at ([a-z][a-z0-9]?)(?: ([-+] ?\\d{1,3}(?:\\.\\d{1,3})?) ?beats?)?");
+
+        public AtSection {
+            if (!letter.matches(Section.LETTER) || Math.abs(thousandths) > MOST) {
+                throw new Refusal(
+                        "starts",
+                        "A cue starts at a section’s letter, up to 999 beats before or after: at B -2 beats.");
+            }
+        }
 
         @Override
         public long nanos(Optional<Score.Times> times) {

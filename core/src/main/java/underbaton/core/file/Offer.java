@@ -208,7 +208,7 @@ public final class Offer {
 
         String what() {
             String rest = number().isPresent() ? text.substring(text.split(" ", 2)[0].length()) : text;
-            return rest.length() > 200 ? rest.substring(0, 200).strip() : rest.strip();
+            return Utf8.cut(rest, 200).strip();
         }
     }
 

@@ -196,7 +196,7 @@ final class SongReader {
                 ? own
                 : free(Stream.concat(taken.stream(), reserved.stream()).toList());
         String name = lettered ? marker.substring(own.length()).strip() : marker;
-        return new Section(bar, letter, name.length() > 60 ? name.substring(0, 60) : name);
+        return new Section(bar, letter, Utf8.cut(name, 60));
     }
 
     private static String letter(String marker) {

@@ -80,6 +80,7 @@ public sealed interface Connection {
         public Osc {
             host = requireHost(host);
             requirePort(port, 65535);
+            Refusal.requireShort("question", question, 200);
             if (!question.isEmpty() && !question.startsWith("/")) {
                 throw new Refusal("question", "An OSC address starts with a slash, as in /camera/program.");
             }

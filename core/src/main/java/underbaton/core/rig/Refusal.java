@@ -30,11 +30,19 @@ public final class Refusal extends RuntimeException {
         return requireShort(field, name, most);
     }
 
-    /** The text, refused when longer than {@code most} characters. */
+    /** The text, refused when longer than {@code most} characters, or when it cannot be written down (half a character). */
     public static String requireShort(String field, String text, int most) {
         if (text.length() > most) {
             throw new Refusal(
                     field, "The " + field + " has " + text.length() + " characters; shorten it to " + most + ".");
+        }
+        return requireWhole(field, text);
+    }
+
+    /** The text, refused when it holds half of a character that takes two places (a surrogate alone). */
+    public static String requireWhole(String field, String text) {
+        if (text.codePoints().anyMatch(c -> c >= Character.MIN_SURROGATE && c <= Character.MAX_SURROGATE)) {
+            throw new Refusal(field, "The " + field + " holds half a character, which cannot be kept; type it anew.");
         }
         return text;
     }

@@ -20,8 +20,8 @@ public record Film(int bar, long millis, Tempo tempo, String name) {
     public static final Tempo USUAL = Tempo.quarters(120);
 
     private static final long LONGEST_MILLIS = 86_400_000;
-    private static final Pattern WRITTEN = Pattern.compile(
-            "film (\\d{1,4}):([0-5]\\d)(?:\\.(\\d{1,3}))?(?: at (" + Tempo.WRITTEN + "))?(?: (.{1,60}))?");
+    private static final Pattern WRITTEN = Pattern.compile("film (\\d{1,4}):([0-5]\\d)(?:\\.(\\d{1,3}))?(?: at ("
+            + Tempo.WRITTEN + "))?(?: (" + NameInWords.QUOTED + "|.{1,60}))?");
 
     public Film {
         if (bar < 1) {
@@ -48,7 +48,7 @@ public record Film(int bar, long millis, Tempo tempo, String name) {
                 + new BigDecimal("0." + fraction).movePointRight(3).longValueExact();
         Tempo tempo = m.group(4) == null ? USUAL : Tempo.of(m.group(4));
         String name = m.group(m.groupCount());
-        return new Film(bar, millis, tempo, name == null ? "" : name);
+        return new Film(bar, millis, tempo, NameInWords.read(name));
     }
 
     /** Length of the slot in ticks: the first whole tick at which the film is over. */
@@ -69,6 +69,6 @@ public record Film(int bar, long millis, Tempo tempo, String name) {
     @Override
     public String toString() {
         String other = tempo.equals(USUAL) ? "" : " at " + tempo;
-        return (bar + " film " + length() + other + " " + name).strip();
+        return (bar + " film " + length() + other + " " + NameInWords.write(name)).strip();
     }
 }

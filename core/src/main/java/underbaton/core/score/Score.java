@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.BarMap.MeterMark;
@@ -31,6 +32,11 @@ public record Score(
         List<Film> films,
         int lastBar) {
 
+    /** Of all kinds together. */
+    public static final int MOST_MARKS = 10_000;
+
+    public static final int MOST_BARS = 99_999;
+
     public Score {
         meters = List.copyOf(meters);
         tempi = List.copyOf(tempi);
@@ -41,8 +47,53 @@ public record Score(
         films = films.stream().sorted(Comparator.comparingInt(Film::bar)).toList();
         requireFitting(sections);
         requireApart(vamps);
+        requireMeasure(meters, tempi, holds, sections, vamps, films, lastBar);
         BarMap bars = new BarMap(pickUpTicks, meters);
+        requireTicks(bars, tempi, holds);
         new TempoMap(withFilms(bars, tempi, films), holds);
+    }
+
+    private static void requireMeasure(
+            List<MeterMark> meters,
+            List<TempoMark> tempi,
+            List<Hold> holds,
+            List<Section> sections,
+            List<Vamp> vamps,
+            List<Film> films,
+            int lastBar) {
+        int marks = Stream.of(meters, tempi, holds, sections, vamps, films)
+                .mapToInt(List::size)
+                .sum();
+        if (marks > MOST_MARKS) {
+            throw new Refusal(
+                    "score",
+                    "This song has " + marks + " changes of tempo, sections and the like, and a score holds "
+                            + MOST_MARKS + "; thin its tempo track out, or cut the song in two.");
+        }
+        IntStream bars = Stream.of(
+                        meters.stream().map(MeterMark::bar),
+                        sections.stream().map(Section::bar),
+                        vamps.stream().map(Vamp::after),
+                        films.stream().map(Film::bar),
+                        Stream.of(lastBar))
+                .flatMap(s -> s)
+                .mapToInt(b -> b);
+        if (bars.anyMatch(b -> b < 0 || b > MOST_BARS)) {
+            throw tooLong();
+        }
+    }
+
+    private static void requireTicks(BarMap bars, List<TempoMark> tempi, List<Hold> holds) {
+        long end = bars.tickOfBar(MOST_BARS);
+        boolean within = tempi.stream().allMatch(t -> t.tick() <= end && t.overTicks() <= end)
+                && holds.stream().allMatch(h -> h.tick() <= end);
+        if (!within) {
+            throw tooLong();
+        }
+    }
+
+    private static Refusal tooLong() {
+        return new Refusal("score", "A song has at most " + MOST_BARS + " bars.");
     }
 
     private static void requireFitting(List<Section> sections) {

@@ -19,14 +19,16 @@ import underbaton.core.score.BarMap.MeterMark;
  */
 final class ScoreText {
 
-    private static final int MOST_LINES = 5000;
+    private static final int MOST_LINES = Score.MOST_MARKS + 100;
+    private static final int LONGEST_LINE = 500;
     private static final String BEHIND = "\\d+\\s*/\\s*\\d+";
-    private static final Pattern PICK_UP = Pattern.compile("pick-?up (\\d{1,2}) (half|quarter|eighth|sixteenth)s?");
-    private static final Pattern PLACE = Pattern.compile("(\\d{1,4})(?::(\\d{1,2})(?::(\\d{1,4}))?)?\\s+(.+)");
-    private static final Pattern TEMPO = Pattern.compile(Tempo.WRITTEN + "(?: over (\\d{1,3}) bars?)?");
+    private static final Pattern PICK_UP =
+            Pattern.compile("pick-?up (\\d{1,5}) (half|quarter|eighth|sixteenth|tick)s?");
+    private static final Pattern PLACE = Pattern.compile("(\\d{1,5})(?::(\\d{1,2})(?::(\\d{1,4}))?)?\\s+(.+)");
+    private static final Pattern TEMPO = Pattern.compile(Tempo.WRITTEN + "(?: over (\\d{1,9}) (bar|tick)s?)?");
     private static final Pattern HOLD = Pattern.compile("hold (\\d{1,3}(?:\\.\\d{1,3})?) ?s");
-    private static final Pattern SECTION =
-            Pattern.compile("([A-Z][A-Z0-9]?)(?: (.{1,60}?))??(?: as ([A-Z][A-Z0-9]?)(?: without ([\\d., ]+))?)?");
+    private static final Pattern SECTION = Pattern.compile("(" + Section.LETTER + ")(?: (" + NameInWords.QUOTED
+            + "|.{1,60}?))??(?: as (" + Section.LETTER + ")(?: without ([\\d., ]+))?)?");
 
     private final List<String> lines;
     private int pickUp;
@@ -48,6 +50,9 @@ final class ScoreText {
         if (lines.size() > MOST_LINES) {
             throw new Refusal("score", "A score has at most " + MOST_LINES + " lines.");
         }
+        lines.stream().filter(l -> l.length() > LONGEST_LINE).findFirst().ifPresent(l -> {
+            throw unread(l.substring(0, 40) + "…");
+        });
         return new ScoreText(lines).score();
     }
 
@@ -68,8 +73,10 @@ final class ScoreText {
         Matcher pick = PICK_UP.matcher(line.toLowerCase(Locale.ROOT));
         Matcher placed = PLACE.matcher(line);
         if (pick.matches()) {
-            pickUp =
-                    Integer.parseInt(pick.group(1)) * BeatUnit.of(pick.group(2)).ticks();
+            int unit = pick.group(2).equals("tick")
+                    ? 1
+                    : BeatUnit.of(pick.group(2)).ticks();
+            pickUp = Integer.parseInt(pick.group(1)) * unit;
         } else if (placed.matches() && placed.group(4).matches(BEHIND)) {
             meters.add(new MeterMark(Integer.parseInt(placed.group(1)), Meter.of(placed.group(4))));
         }
@@ -100,8 +107,8 @@ final class ScoreText {
         Matcher hold = HOLD.matcher(says.toLowerCase(Locale.ROOT));
         if (tempo.matches()) {
             long tick = place.bar() == 1 && atBar ? 0 : bars.tick(place);
-            long over =
-                    tempo.group(3) == null ? 0 : bars.tickOfBar(place.bar() + Integer.parseInt(tempo.group(3))) - tick;
+            int span = tempo.group(3) == null ? 0 : Integer.parseInt(tempo.group(3));
+            long over = span == 0 || tempo.group(4).equals("tick") ? span : bars.tickOfBar(place.bar() + span) - tick;
             Tempo speed = Tempo.of(BeatUnit.of(tempo.group(1)), Double.parseDouble(tempo.group(2)));
             tempi.add(new TempoMark(tick, speed, over));
         } else if (hold.matches()) {
@@ -120,7 +127,7 @@ final class ScoreText {
         } else if (says.equalsIgnoreCase("end")) {
             end = bar;
         } else if (section.matches()) {
-            String name = section.group(2) == null ? "" : section.group(2);
+            String name = NameInWords.read(section.group(2));
             List<String> without = section.group(4) == null
                     ? List.of()
                     : List.of(section.group(4).strip().split("[, ]+"));
@@ -142,16 +149,11 @@ final class ScoreText {
         BarMap bars = score.bars();
         StringJoiner text = new StringJoiner("\n");
         if (score.pickUpTicks() > 0) {
-            boolean quarters = score.pickUpTicks() % BeatUnit.QUARTER_TICKS == 0;
-            BeatUnit unit = quarters ? BeatUnit.QUARTER : BeatUnit.SIXTEENTH;
-            text.add("pick-up " + score.pickUpTicks() / unit.ticks() + " " + unit.words());
+            text.add("pick-up " + pickUp(score.pickUpTicks()));
         }
         score.meters().forEach(m -> text.add(m.bar() + " " + m.meter()));
         for (TempoMark mark : score.tempi()) {
-            Position from = bars.position(mark.tick());
-            int last = bars.position(mark.tick() + mark.overTicks()).bar();
-            String over = mark.overTicks() == 0 ? "" : " over " + (last - from.bar()) + " bars";
-            text.add((mark.tick() == 0 ? "1" : place(from)) + " " + mark.tempo() + over);
+            text.add(tempoPlace(score, bars, mark) + " " + mark.tempo() + over(bars, mark));
         }
         score.holds().forEach(h -> text.add(place(bars.position(h.tick())) + " hold " + seconds(h.millis()) + " s"));
         score.sections().forEach(s -> text.add(s.toString()));
@@ -161,6 +163,30 @@ final class ScoreText {
             text.add(score.lastBar() + " end");
         }
         return text.toString();
+    }
+
+    private static String pickUp(int ticks) {
+        for (BeatUnit unit : List.of(BeatUnit.QUARTER, BeatUnit.SIXTEENTH)) {
+            if (ticks % unit.ticks() == 0) {
+                return ticks / unit.ticks() + " " + unit.words();
+            }
+        }
+        return ticks + " ticks";
+    }
+
+    /** A tempo at “1” rules from the very start; behind a pick-up the first beat of bar 1 is another place. */
+    private static String tempoPlace(Score score, BarMap bars, TempoMark mark) {
+        boolean firstBeat = mark.tick() > 0 && mark.tick() == score.pickUpTicks();
+        return mark.tick() == 0 ? "1" : firstBeat ? "1:1" : place(bars.position(mark.tick()));
+    }
+
+    private static String over(BarMap bars, TempoMark mark) {
+        int from = Math.max(mark.tick() == 0 ? 1 : 0, bars.position(mark.tick()).bar());
+        int span = bars.position(mark.tick() + mark.overTicks()).bar() - from;
+        boolean whole = span > 0 && bars.tickOfBar(from + span) == mark.tick() + mark.overTicks();
+        return mark.overTicks() == 0
+                ? ""
+                : whole ? " over " + span + (span == 1 ? " bar" : " bars") : " over " + mark.overTicks() + " ticks";
     }
 
     private static String place(Position p) {

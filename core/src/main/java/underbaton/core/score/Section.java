@@ -11,12 +11,15 @@ import underbaton.core.rig.Refusal;
  * @param bar 1 for the first whole bar
  * @param letter the rehearsal letter, one or two characters
  * @param as the letter of the section that this one is again: that one's cues come here too
- * @param without numbers of cues of that section that do not come here
+ * @param without numbers of cues of that section that do not come here; none where this is no other one again
  */
 public record Section(int bar, String letter, String name, Optional<String> as, List<String> without) {
 
+    /** How a rehearsal letter looks, as a pattern. */
+    public static final String LETTER = "[A-Z][A-Z0-9]?";
+
     public Section {
-        if (!letter.matches("[A-Z][A-Z0-9]?")) {
+        if (!letter.matches(LETTER)) {
             throw new Refusal(
                     "section", "A rehearsal letter is A to Z, with a letter or figure behind it perhaps: B2.");
         }
@@ -27,7 +30,13 @@ public record Section(int bar, String letter, String name, Optional<String> as, 
         if (as.isPresent() && as.get().equals(letter)) {
             throw new Refusal("section", "Section " + letter + " cannot be itself again; name an earlier one.");
         }
-        without = List.copyOf(without);
+        if (as.isPresent() && !as.get().matches(LETTER)) {
+            throw new Refusal("section", "Section " + letter + " is to be another again; name that one by its letter.");
+        }
+        without = as.isEmpty() ? List.of() : List.copyOf(without);
+        if (!without.stream().allMatch(n -> n.matches("\\d{1,5}(\\.\\d{1,3})?"))) {
+            throw new Refusal("section", "Behind “without” stand cue numbers, such as: without 12, 12.5.");
+        }
     }
 
     public Section(int bar, String letter, String name) {
@@ -48,7 +57,7 @@ public record Section(int bar, String letter, String name, Optional<String> as, 
     @Override
     public String toString() {
         String left = without.isEmpty() ? "" : " without " + String.join(", ", without);
-        return (bar + " " + letter + " " + name).strip()
+        return (bar + " " + letter + " " + NameInWords.write(name)).strip()
                 + as.map(a -> " as " + a + left).orElse("");
     }
 }

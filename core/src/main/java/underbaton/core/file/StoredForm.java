@@ -1,0 +1,164 @@
+package underbaton.core.file;
+
+import com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility;
+import com.fasterxml.jackson.annotation.JsonInclude;
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
+import com.fasterxml.jackson.annotation.PropertyAccessor;
+import java.util.List;
+import java.util.stream.Collectors;
+import tools.jackson.core.JacksonException;
+import tools.jackson.core.JsonGenerator;
+import tools.jackson.core.StreamReadConstraints;
+import tools.jackson.core.json.JsonFactory;
+import tools.jackson.core.util.DefaultPrettyPrinter;
+import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.MapperFeature;
+import tools.jackson.databind.cfg.EnumFeature;
+import tools.jackson.databind.json.JsonMapper;
+import underbaton.core.rig.Refusal;
+
+/**
+ * The form in which shows are kept: JSON (RFC 8259) that says what they are made of, never the words that people type.
+ * Every value that the constructors of the core take is written and comes back equal; {@code
+ * docs/formats/show.schema.json} describes it. The keys are the names of the records' components in their order, so
+ * renaming one of these changes the format: the rows in the database need a migration then, and files a new version.
+ *
+ * <p>What is empty is left out; numbers are always there, those without end as {@code "-Infinity"} and {@code "Infinity"}.
+ * Depth, length and number are limited while reading. Any thread may call it.
+ */
+public final class StoredForm {
+
+    /** Deeper than anything that is written; nobody's file is followed further down. */
+    private static final int DEEPEST = 40;
+
+    private static final int LONGEST_TEXT = 200_000;
+    private static final int MOST_TOKENS = 10_000_000;
+
+    private static final JsonSetter.Value EMPTY = JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY);
+    private static final JsonMapper MAPPER = mapper();
+
+    private StoredForm() {}
+
+    private static JsonMapper mapper() {
+        StreamReadConstraints limits = StreamReadConstraints.builder()
+                .maxNestingDepth(DEEPEST)
+                .maxStringLength(LONGEST_TEXT)
+                .maxTokenCount(MOST_TOKENS)
+                .build();
+        JsonMapper.Builder builder = JsonMapper.builder(
+                        JsonFactory.builder().streamReadConstraints(limits).build())
+                .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+                .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+                .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+                .enable(EnumFeature.WRITE_ENUMS_TO_LOWERCASE)
+                .enable(EnumFeature.FAIL_ON_NUMBERS_FOR_ENUMS)
+                .enable(MapperFeature.ACCEPT_CASE_INSENSITIVE_ENUMS)
+                .disable(MapperFeature.SORT_PROPERTIES_ALPHABETICALLY)
+                .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS)
+                .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
+                .changeDefaultVisibility(v -> v.withVisibility(PropertyAccessor.GETTER, Visibility.NONE)
+                        .withVisibility(PropertyAccessor.IS_GETTER, Visibility.NONE)
+                        .withVisibility(PropertyAccessor.FIELD, Visibility.ANY))
+                .changeDefaultPropertyInclusion(
+                        i -> JsonInclude.Value.construct(JsonInclude.Include.NON_EMPTY, JsonInclude.Include.ALWAYS))
+                .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES)
+                .withConfigOverride(List.class, o -> o.setNullHandling(EMPTY))
+                .withConfigOverride(String.class, o -> o.setNullHandling(EMPTY));
+        StoredTypes.FORMS.forEach(builder::addMixIn);
+        return builder.build();
+    }
+
+    /** One part of a show on one line: a device, a phrase, an item, a cue. */
+    public static String write(Object part) {
+        return MAPPER.writeValueAsString(part);
+    }
+
+    /** As {@link #write}, over many lines, a phrase and a cue on one each: for files that people may look into. */
+    static String writeIndented(Object whole) {
+        return MAPPER.writer().with(new Lines()).writeValueAsString(whole);
+    }
+
+    /** Begins new lines down to the lists of phrases and cues, not within their entries. */
+    private static final class Lines extends DefaultPrettyPrinter {
+        private static final int DEEPEST_LINE = 4;
+        private static final Indenter INDENTER = new Indenter() {
+            @Override
+            public void writeIndentation(JsonGenerator json, int level) {
+                json.writeRaw(level > DEEPEST_LINE ? " " : "\n" + "  ".repeat(level));
+            }
+
+            @Override
+            public boolean isInline() {
+                return false;
+            }
+        };
+
+        Lines() {
+            indentArraysWith(INDENTER);
+            indentObjectsWith(INDENTER);
+        }
+
+        @Override
+        public DefaultPrettyPrinter createInstance() {
+            return new Lines();
+        }
+
+        @Override
+        public void writeEndObject(JsonGenerator json, int entries) {
+            if (_nesting > DEEPEST_LINE) {
+                _nesting--;
+                json.writeRaw(" }");
+            } else {
+                super.writeEndObject(json, entries);
+            }
+        }
+    }
+
+    /**
+     * @param type of the part that was written
+     * @throws Refusal when it is no such part: says where and why
+     */
+    public static <T> T read(String text, Class<T> type) {
+        try {
+            return MAPPER.readValue(text, type);
+        } catch (JacksonException unread) {
+            throw new Refusal("file", where(unread) + why(unread));
+        }
+    }
+
+    /** As {@link #read}, but keys that are not known are passed over. */
+    static <T> T readLeniently(String text, Class<T> type) {
+        try {
+            return MAPPER.readerFor(type)
+                    .without(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+                    .readValue(text);
+        } catch (JacksonException unread) {
+            throw new Refusal("file", "The file cannot be read at " + where(unread) + why(unread));
+        }
+    }
+
+    /** The way to the place that cannot be read, {@code items 3, score, sections 1: }. */
+    private static String where(JacksonException unread) {
+        String path = unread.getPath().stream()
+                .map(r -> r.getIndex() >= 0 ? " " + (r.getIndex() + 1) : ", " + r.getPropertyName())
+                .collect(Collectors.joining())
+                .replaceFirst("^, ", "");
+        if (!path.isEmpty()) {
+            return path.strip() + ": ";
+        }
+        var at = unread.getLocation();
+        return at == null || at.getLineNr() < 1 ? "" : "line " + at.getLineNr() + ", column " + at.getColumnNr() + ": ";
+    }
+
+    private static String why(JacksonException unread) {
+        for (Throwable cause = unread; cause != null; cause = cause.getCause()) {
+            if (cause instanceof Refusal || cause instanceof IllegalArgumentException) {
+                return cause.getMessage();
+            }
+        }
+        String said = unread.getOriginalMessage();
+        int end = said.indexOf('\n');
+        return end < 0 ? said : said.substring(0, end);
+    }
+}
