@@ -557,7 +557,7 @@ INSERT INTO `items` VALUES (2,98,9,'OTHER','Going home',600,'');
 INSERT INTO `items` VALUES (3,1,0,'SONG','Named like a link',0,'1 4/4\n1 quarter = 120\n5 A Verse\n9 B Reprise as Z\n13 C Chorus as A without 1, 2');
 INSERT INTO `items` VALUES (4,1,0,'SONG','Pick-up',0,'pick-up 1 quarter\n1 4/4\n1 quarter = 100\n1 quarter = 120\n61 film 4:37 The crossing');
 INSERT INTO `items` VALUES (5,1,0,'SONG','Fine',0,'');
-INSERT INTO `items` VALUES (5,2,1,'SONG','Broken',0,'1 4/4\n1 quarter = 120\n12345 A Far away');
+INSERT INTO `items` VALUES (5,2,1,'SONG','Broken',0,'1 4/4\n1 quarter = 120\n123456 A Far away');
 /*!40000 ALTER TABLE `items` ENABLE KEYS */;
 UNLOCK TABLES;
 DROP TABLE IF EXISTS `line_checks`;

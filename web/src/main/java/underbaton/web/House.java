@@ -8,9 +8,9 @@ import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.atomic.AtomicInteger;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
+import underbaton.core.loop.Loops;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Scribe;
 import underbaton.core.traffic.Traffic;
@@ -48,6 +48,17 @@ class House {
     }
 
     @Bean
+    Loops loops(ThreadFactory threads) {
+        return new Loops(threads, (loop, fault, inARow) -> {
+            if (inARow == 1) {
+                LOG.error("A fault in {}; it goes on", loop, fault);
+            } else {
+                LOG.warn("A fault in {} for the {}th time in a row: {}", loop, inARow, fault.toString());
+            }
+        });
+    }
+
+    @Bean
     Traffic traffic() {
         return new Traffic(TRAFFIC_KEPT);
     }
@@ -59,24 +70,19 @@ class House {
 
     /** Sessions and OSC are held on all networks of this computer: the machines are there. Pages are not. */
     @Bean
-    InetAddress wires(@Value("${baton.wires.address}") String address) throws UnknownHostException {
-        return InetAddress.getByName(address);
+    InetAddress wires(Settings settings) throws UnknownHostException {
+        return InetAddress.getByName(settings.wires().address());
     }
 
     @Bean(destroyMethod = "close")
     Switchboard switchboard(
-            InetAddress wires,
-            @Value("${baton.wires.session-port}") int port,
-            Clock clock,
-            ThreadFactory threads,
-            Arrivals arrivals) {
-        return new Switchboard(OUR_NAME, wires, port, clock, threads, arrivals);
+            InetAddress wires, Settings settings, Clock clock, ThreadFactory threads, Arrivals arrivals) {
+        return new Switchboard(OUR_NAME, wires, settings.wires().sessionPort(), clock, threads, arrivals);
     }
 
     @Bean(destroyMethod = "close")
-    OscPort oscPort(
-            InetAddress wires, @Value("${baton.wires.osc-port}") int port, ThreadFactory threads, Arrivals arrivals) {
-        return new OscPort(wires, port, threads, arrivals);
+    OscPort oscPort(InetAddress wires, Settings settings, ThreadFactory threads, Arrivals arrivals) {
+        return new OscPort(wires, settings.wires().oscPort(), threads, arrivals);
     }
 
     @Bean(destroyMethod = "close")
@@ -89,10 +95,13 @@ class House {
     }
 
     @Bean(destroyMethod = "close")
-    RehearsalRoom rehearsalRoom(
-            @Value("${baton.standins.port}") int firstPort, Clock clock, ThreadFactory threads, Live live) {
+    RehearsalRoom rehearsalRoom(Settings settings, Clock clock, ThreadFactory threads, Live live) {
         RehearsalRoom room = new RehearsalRoom(
-                InetAddress.getLoopbackAddress(), firstPort, clock, threads, () -> live.changed("room"));
+                InetAddress.getLoopbackAddress(),
+                settings.standins().port(),
+                clock,
+                threads,
+                () -> live.changed("room"));
         try {
             room.switchOn();
         } catch (IOException taken) {

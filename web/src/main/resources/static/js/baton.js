@@ -62,6 +62,7 @@
   document.addEventListener('click', (e) => {
     if (e.target.closest('[data-close]')) baton.clear();
     if (e.target.closest('[data-light]')) batonLight();
+    if (e.target.closest('[data-close-dialog]')) e.target.closest('dialog').close();
     const opener = e.target.closest('[data-opens]');
     if (opener) document.getElementById(opener.dataset.opens)?.showModal();
   });

@@ -36,6 +36,7 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
 
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
     private static final Path DATABASE = ROOT.resolve("web/target/test-database");
+    private static final Path DATA = ROOT.resolve("web/target/test-data");
     /** A machine that is shared can stand still for seconds; a test that passes never waits for this. */
     private static final long LONGEST_MILLIS = 30_000;
 
@@ -50,7 +51,8 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
             return;
         }
         script("db", "stop", DATABASE.toString());
-        deleteDatabase();
+        delete(DATABASE);
+        delete(DATA);
         startDatabase();
         standInPort = freeUdpPorts(2 * RehearsalRoom.NAMES.size());
         application = new SpringApplication(Application.class)
@@ -58,6 +60,7 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
                         "--spring.config.additional-location=file:" + DATABASE.resolve("connection.properties"),
                         "--server.port=0",
                         "--baton.demo=true",
+                        "--baton.data=" + DATA,
                         "--baton.standins.port=" + standInPort);
         PlaywrightAssertions.setDefaultAssertionTimeout(LONGEST_MILLIS);
         Playwright playwright = Playwright.create(
@@ -158,8 +161,8 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         }
     }
 
-    private static void deleteDatabase() {
-        try (var files = Files.exists(DATABASE) ? Files.walk(DATABASE) : Stream.<Path>empty()) {
+    private static void delete(Path folder) {
+        try (var files = Files.exists(folder) ? Files.walk(folder) : Stream.<Path>empty()) {
             for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
                 Files.delete(file);
             }

@@ -13,10 +13,12 @@ final class NumberedAnew {
 
     private final Show show;
     private final Map<Integer, Integer> counted = new HashMap<>();
-    private int next = 1;
+    private int next;
 
-    NumberedAnew(Show show) {
+    /** @param first the number that its first part gets */
+    NumberedAnew(Show show, int first) {
         this.show = show;
+        this.next = first;
     }
 
     Show show() {

@@ -32,7 +32,29 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         name = Refusal.requireName("name", name, 100);
         devices = List.copyOf(devices);
         items = List.copyOf(items);
+        requireMeasure(devices, items);
         requireDistinct(devices, items);
+    }
+
+    private static final int MOST_MACHINES = 200;
+    private static final int MOST_PHRASES = 20_000;
+    private static final int MOST_ITEMS = 2_000;
+    private static final int MOST_CUES = 20_000;
+
+    private static void requireMeasure(List<Device> devices, List<Item> items) {
+        requireAtMost(MOST_MACHINES, devices.size(), "machines");
+        requireAtMost(
+                MOST_PHRASES, devices.stream().mapToInt(d -> d.phrases().size()).sum(), "phrases");
+        requireAtMost(MOST_ITEMS, items.size(), "items");
+        requireAtMost(MOST_CUES, items.stream().mapToInt(i -> i.cues().size()).sum(), "cues");
+    }
+
+    private static void requireAtMost(int most, int count, String what) {
+        if (count > most) {
+            throw new Refusal(
+                    "show",
+                    "This would be " + count + " " + what + ", and a show holds " + most + "; make it two shows.");
+        }
     }
 
     /** What is looked up by its id or number must be there once. */
@@ -348,7 +370,14 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
      * that say the same, wherever they came from. Calls of phrases that are gone are left out.
      */
     public Show numberedAnew() {
-        return new NumberedAnew(this).show();
+        return new NumberedAnew(this, 1).show();
+    }
+
+    /**
+     * This show with the content of one from elsewhere, whose parts get ids that none of ours ever had; the name stays.
+     */
+    public Show withContentFrom(Show other) {
+        return withContentOf(new NumberedAnew(other, nextId).show()).renamed(name);
     }
 
     // ---- the small print

@@ -14,6 +14,9 @@ import underbaton.core.rig.Refusal;
 public record MidiFile(int format, Division division, List<Track> tracks) {
 
     /** The largest file that is read, in bytes; songs take some thousands. */
+    /** Of all tracks together, of all kinds. */
+    public static final int MOST_EVENTS = 300_000;
+
     public static final int LARGEST = 16 * 1024 * 1024;
 
     public static final int SEQUENCE_NAME = 0x03;

@@ -27,6 +27,7 @@ final class MidiFileReader {
 
     private final byte[] file;
     private int at;
+    private int events;
 
     MidiFileReader(byte[] file) {
         this.file = file;
@@ -96,6 +97,10 @@ final class MidiFileReader {
         long tick = 0;
         int running = 0;
         while (at < end) {
+            if (++this.events > MidiFile.MOST_EVENTS) {
+                throw refused("has more than " + MidiFile.MOST_EVENTS
+                        + " events, which no song of cues has; leave its sound tracks out");
+            }
             tick += variable(end);
             int first = octet(end);
             if (first == 0xFF) {

@@ -17,7 +17,7 @@ public final class ShowFile {
     public static final String FORMAT = "under-baton-show";
     public static final int VERSION = 1;
     /** Largest file that is read, in bytes. */
-    public static final int LARGEST = 64_000_000;
+    public static final int LARGEST = 32_000_000;
 
     private ShowFile() {}
 

@@ -25,6 +25,7 @@ import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.MidiParser;
+import underbaton.core.midi.SysEx;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.BarMap;
@@ -41,7 +42,7 @@ final class SongReader {
     private static final int USUAL_TEMPO = 500_000;
 
     private static final long LONGEST_NANOS = 86_400_000_000_000L;
-    private static final int LARGEST_EXCLUSIVE = 65_536;
+    private static final int MOST_REMARKS = 100;
     /** 29 stands for 29.97, which is 30 in 1.001 seconds. */
     private static final long DROP_NANOS_A_SECOND = 1_001_000_000L;
 
@@ -69,7 +70,7 @@ final class SongReader {
         }
         if (score.isEmpty()) {
             metas(MidiFile.MARKER)
-                    .forEach(e -> remarks.add("The marker “" + text(e) + "” stands at " + seconds(nanos(e.tick()))
+                    .forEach(e -> remark("The marker “" + text(e) + "” stands at " + seconds(nanos(e.tick()))
                             + "; this file counts frames, so it has no bars for a section."));
         }
         return new Song(name, score, parts, cuePoints(), remarks);
@@ -94,21 +95,30 @@ final class SongReader {
                 && first.barTicks() < written.get(second).barTicks();
         if (short1) {
             pickUp = first.barTicks();
-            remarks.add("The first bar of the file, of " + first
+            remark("The first bar of the file, of " + first
                     + ", is taken as a pick-up: the file’s bar 2 is bar 1 here.");
             written.remove(0L);
             written.put(0L, written.remove(second));
         }
+        long from = pickUp;
         for (Map.Entry<Long, Meter> mark : written.entrySet()) {
-            meters.add(meterMark(meters, pickUp, mark.getKey(), mark.getValue()));
+            MeterMark next = meterMark(meters, from, mark.getKey(), mark.getValue());
+            from += meters.isEmpty()
+                    ? 0
+                    : (long) (next.bar() - last(meters).bar())
+                            * last(meters).meter().barTicks();
+            meters.add(next);
         }
         BarMap bars = new BarMap(pickUp, meters);
         TreeMap<Long, Integer> events = new TreeMap<>();
         metas(MidiFile.TEMPO).forEach(e -> events.put(e.tick(), micros((Meta) e.content())));
         events.putIfAbsent(0L, USUAL_TEMPO);
         List<TempoMark> tempi = new TempoReading(events, division, end).marks(bars);
-        int lastBar =
-                bars.position(Math.max(0, TempoReading.ours(end, division) - 1)).bar();
+        long lastTick = Math.max(0, TempoReading.ours(end, division) - 1);
+        if (lastTick > bars.tickOfBar(Score.MOST_BARS)) {
+            throw new Refusal("file", "This file has more than " + Score.MOST_BARS + " bars; is it the right one?");
+        }
+        int lastBar = bars.position(lastTick).bar();
         List<Section> sections = sections(bars, division);
         int reached = sections.stream().mapToInt(Section::bar).max().orElse(1);
         return new Score(pickUp, meters, tempi, List.of(), sections, List.of(), List.of(), Math.max(lastBar, reached));
@@ -126,7 +136,7 @@ final class SongReader {
             meter(data.at(0), 1 << data.at(1))
                     .ifPresentOrElse(
                             m -> meters.put(tick, m),
-                            () -> remarks.add("A meter of " + data.at(0) + "/" + (1 << data.at(1))
+                            () -> remark("A meter of " + data.at(0) + "/" + (1 << data.at(1))
                                     + " cannot be written here; the one before it goes on."));
         });
         meters.putIfAbsent(0L, Meter.COMMON);
@@ -144,18 +154,27 @@ final class SongReader {
         return bottom > 16 || top > 32 || top < 1 ? Optional.empty() : Optional.of(new Meter(top, bottom));
     }
 
-    private MeterMark meterMark(List<MeterMark> before, int pickUp, long tick, Meter meter) {
+    private static MeterMark last(List<MeterMark> marks) {
+        return marks.get(marks.size() - 1);
+    }
+
+    /** @param from where the last meter before it begins, in ticks */
+    private MeterMark meterMark(List<MeterMark> before, long from, long tick, Meter meter) {
         if (before.isEmpty()) {
             return new MeterMark(1, meter);
         }
-        BarMap bars = new BarMap(pickUp, before);
-        int bar = nearestBar(bars, tick);
-        bar = Math.max(bar, before.get(before.size() - 1).bar() + 1);
-        if (bars.tickOfBar(bar) != tick) {
-            remarks.add("The meter " + meter + " stands within bar "
-                    + bars.position(tick).bar() + "; it is taken from bar " + bar + " on.");
+        int length = last(before).meter().barTicks();
+        long away = Math.max(0, tick - from);
+        long bars = Math.max(1, (2 * away + length) / (2L * length));
+        long bar = last(before).bar() + bars;
+        if (bar > Score.MOST_BARS) {
+            throw new Refusal("file", "This file has more than " + Score.MOST_BARS + " bars; is it the right one?");
         }
-        return new MeterMark(bar, meter);
+        if (from + bars * length != tick) {
+            remark("The meter " + meter + " stands within bar " + (last(before).bar() + away / length)
+                    + "; it is taken from bar " + bar + " on.");
+        }
+        return new MeterMark((int) bar, meter);
     }
 
     private static int nearestBar(BarMap bars, long tick) {
@@ -173,11 +192,11 @@ final class SongReader {
             long tick = TempoReading.ours(e.tick(), division);
             int bar = Math.max(bars.tickOfBar(1) > 0 && tick < bars.tickOfBar(1) ? 0 : 1, nearestBar(bars, tick));
             if (bars.tickOfBar(bar) != tick) {
-                remarks.add("The marker “" + text + "” stands at " + bars.position(tick)
-                        + "; its section begins at bar " + bar + ".");
+                remark("The marker “" + text + "” stands at " + bars.position(tick) + "; its section begins at bar "
+                        + bar + ".");
             }
             if (text.isEmpty() || sections.containsKey(bar)) {
-                remarks.add("The marker “" + text + "” at bar " + bar
+                remark("The marker “" + text + "” at bar " + bar
                         + " is left out: a section has one name, and begins where no other does.");
                 return;
             }
@@ -213,6 +232,13 @@ final class SongReader {
             }
         }
         throw new Refusal("file", "This file has more than 260 markers; take some out.");
+    }
+
+    /** The first hundred; a file that is wrong throughout does not fill a page with them. */
+    private void remark(String sentence) {
+        if (remarks.size() < MOST_REMARKS) {
+            remarks.add(sentence);
+        }
     }
 
     // ---- moments
@@ -269,7 +295,7 @@ final class SongReader {
             } else if (event.content() instanceof SystemExclusive exclusive) {
                 byte[] bytes = (exclusive.status() == 0xF0 ? Bytes.of(0xF0).then(exclusive.data()) : exclusive.data())
                         .toArray();
-                MidiParser parser = new MidiParser(LARGEST_EXCLUSIVE, new MidiParser.Sink() {
+                MidiParser parser = new MidiParser(SysEx.LONGEST, new MidiParser.Sink() {
                     @Override
                     public void message(MidiMessage message) {
                         said.add(new Said(nanos(event.tick()), message));
@@ -277,7 +303,7 @@ final class SongReader {
 
                     @Override
                     public void trouble(MidiParser.Trouble trouble) {
-                        remarks.add("A system message at " + seconds(nanos(event.tick())) + " cannot be read.");
+                        remark("A system message at " + seconds(nanos(event.tick())) + " cannot be read.");
                     }
                 });
                 parser.accept(bytes, 0, bytes.length);

@@ -15,6 +15,8 @@ import tools.jackson.core.util.DefaultPrettyPrinter;
 import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.MapperFeature;
 import tools.jackson.databind.cfg.EnumFeature;
+import tools.jackson.databind.exc.MismatchedInputException;
+import tools.jackson.databind.exc.UnrecognizedPropertyException;
 import tools.jackson.databind.json.JsonMapper;
 import underbaton.core.rig.Refusal;
 
@@ -121,7 +123,11 @@ public final class StoredForm {
      */
     public static <T> T read(String text, Class<T> type) {
         try {
-            return MAPPER.readValue(text, type);
+            T read = MAPPER.readValue(text, type);
+            if (read == null) {
+                throw new Refusal("file", "there is nothing in it.");
+            }
+            return read;
         } catch (JacksonException unread) {
             throw new Refusal("file", where(unread) + why(unread));
         }
@@ -157,8 +163,14 @@ public final class StoredForm {
                 return cause.getMessage();
             }
         }
-        String said = unread.getOriginalMessage();
-        int end = said.indexOf('\n');
-        return end < 0 ? said : said.substring(0, end);
+        if (unread instanceof UnrecognizedPropertyException unknown) {
+            return "nothing is known of “" + unknown.getPropertyName() + "”.";
+        }
+        if (unread instanceof MismatchedInputException other) {
+            boolean missing = other.getOriginalMessage().contains("ull value for creator")
+                    || other.getOriginalMessage().startsWith("Cannot map `null`");
+            return missing ? "it is missing." : "something else is expected there.";
+        }
+        return unread.getOriginalMessage().lines().findFirst().orElse("it is no JSON.");
     }
 }

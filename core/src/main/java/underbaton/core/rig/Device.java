@@ -128,6 +128,11 @@ public record Device(
         return new Device(id, name, department, other, channel, numbering, leadMs, settleMs, levels, list, phrases);
     }
 
+    /** @param other 0–15 */
+    public Device withChannel(int other) {
+        return new Device(id, name, department, connection, other, numbering, leadMs, settleMs, levels, list, phrases);
+    }
+
     public Device withTiming(int newLeadMs, int newSettleMs) {
         return new Device(
                 id, name, department, connection, channel, numbering, newLeadMs, newSettleMs, levels, list, phrases);

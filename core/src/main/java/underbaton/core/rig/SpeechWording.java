@@ -14,6 +14,9 @@ import underbaton.core.midi.Message;
  */
 public final class SpeechWording {
 
+    /** Room for the longest exclusive; nothing longer is looked at. */
+    private static final int LONGEST = 250_000;
+
     private static final Pattern GAP = Pattern.compile("(?is)after (\\d{1,6}) ms (.+)");
     private static final Pattern LENGTH = Pattern.compile("(?is)(note .+?) for (\\d{1,6}) ms(.*)");
     private static final Pattern QUOTED = Pattern.compile("\"[^\"]*\"");
@@ -46,6 +49,7 @@ public final class SpeechWording {
      * @throws Refusal naming the part that cannot be read
      */
     public Speech read(String typed) {
+        Refusal.requireShort("words", typed, LONGEST);
         String[] states = typed.split("\\|", -1);
         if (states.length > 2) {
             throw new Refusal("says", "A phrase has two states at most, with one bar between: on | off.");

@@ -45,7 +45,7 @@ public final class Wording {
     private static final Pattern SONG = Pattern.compile("song (\\d+)");
     private static final Pattern SONG_POSITION = Pattern.compile("song position (\\d+)");
     private static final Pattern QUARTER_FRAME = Pattern.compile("quarter frame (\\d+) (\\d+)");
-    private static final Pattern SYSEX = Pattern.compile("sysex ((?:[0-9a-f]{2}\\s*)+)");
+    private static final Pattern SYSEX = Pattern.compile("sysex ([0-9a-f ]+)");
     private static final Pattern SHOW_CONTROL = Pattern.compile(
             "show control ([a-z ]+?)(?: ([0-9.]+))?(?: list ([0-9.]+))?(?: path ([0-9.]+))? to (\\d+)(?: format ([0-9a-f]{2}))?");
     private static final Pattern MACHINE_CONTROL = Pattern.compile("machine control ([a-z ]+) to (\\d+)");

@@ -1,7 +1,6 @@
 package underbaton.web.demo;
 
 import java.util.List;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.stereotype.Component;
@@ -9,6 +8,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.standins.RehearsalRoom;
+import underbaton.web.Settings;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
@@ -26,13 +26,9 @@ class DemoShows implements ApplicationRunner {
     private final Shows shows;
     private final Stage stage;
 
-    DemoShows(
-            @Value("${baton.demo}") boolean wanted,
-            @Value("${baton.standins.port}") int firstPort,
-            Shows shows,
-            Stage stage) {
-        this.wanted = wanted;
-        this.firstPort = firstPort;
+    DemoShows(Settings settings, Shows shows, Stage stage) {
+        this.wanted = settings.demo();
+        this.firstPort = settings.standins().port();
         this.shows = shows;
         this.stage = stage;
     }

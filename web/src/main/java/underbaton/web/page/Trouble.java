@@ -14,6 +14,7 @@ import org.springframework.web.method.annotation.MethodArgumentTypeMismatchExcep
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import underbaton.core.rig.Refusal;
 import underbaton.web.shows.NoSuchShow;
+import underbaton.web.shows.UnreadableShow;
 import underbaton.web.stage.NotOnDesk;
 
 /** Tells a person what could not be done, in the notice line of the page; what was typed stays where it is. */
@@ -46,7 +47,7 @@ class Trouble {
     @ResponseStatus(HttpStatus.CONTENT_TOO_LARGE)
     String tooLarge(Model model) {
         return notice(
-                "The file is larger than 16 MB, and nothing that can be opened here is; is it another one?",
+                "The file is larger than 32 MB, and nothing that can be opened here is; is it another one?",
                 "file",
                 model);
     }
@@ -61,6 +62,14 @@ class Trouble {
     @ResponseStatus(HttpStatus.BAD_REQUEST)
     String misunderstood(Exception cause, Model model) {
         return notice("This request cannot be understood (" + cause.getMessage() + "). Reload the page.", "", model);
+    }
+
+    @ExceptionHandler(UnreadableShow.class)
+    @ResponseStatus(HttpStatus.INTERNAL_SERVER_ERROR)
+    String unreadable(UnreadableShow show, Model model) {
+        model.addAttribute("showId", show.showId());
+        model.addAttribute("why", show.getMessage());
+        return "page/unreadable";
     }
 
     @ExceptionHandler(NoSuchShow.class)

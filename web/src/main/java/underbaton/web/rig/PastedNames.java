@@ -11,7 +11,6 @@ final class PastedNames {
     private static final int LONGEST = 100_000;
     private static final int MOST_LINES = 1000;
     private static final Pattern NUMBERED = Pattern.compile("\\d{1,4}(?:[.):]\\s*|\\t\\s*)(.+)");
-    private static final Pattern QUOTED = Pattern.compile("\"((?:[^\"]|\"\")*)\".*");
 
     private PastedNames() {}
 
@@ -32,10 +31,24 @@ final class PastedNames {
         return names;
     }
 
+    /** As spreadsheets quote: up to the next mark that is not doubled. */
+    private static String quoted(String line) {
+        StringBuilder name = new StringBuilder();
+        for (int i = 1; i < line.length(); i++) {
+            boolean mark = line.charAt(i) == '"';
+            boolean doubled = mark && i + 1 < line.length() && line.charAt(i + 1) == '"';
+            if (mark && !doubled) {
+                return name.toString();
+            }
+            name.append(line.charAt(i));
+            i += doubled ? 1 : 0;
+        }
+        return name.toString();
+    }
+
     private static String name(String line) {
-        Matcher quoted = QUOTED.matcher(line);
-        if (quoted.matches()) {
-            return quoted.group(1).replace("\"\"", "\"").strip();
+        if (line.startsWith("\"") && line.indexOf('"', 1) > 0) {
+            return quoted(line).strip();
         }
         Matcher numbered = NUMBERED.matcher(line);
         String plain = numbered.matches() ? numbered.group(1) : line;

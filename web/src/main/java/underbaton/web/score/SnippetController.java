@@ -1,6 +1,9 @@
 package underbaton.web.score;
 
 import java.util.List;
+import java.util.stream.Stream;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -8,11 +11,10 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.cue.Show;
-import underbaton.core.file.CueTable;
 import underbaton.core.file.Snippet;
+import underbaton.core.file.StoredForm;
 import underbaton.core.file.Taken;
 import underbaton.core.rig.Refusal;
-import underbaton.core.score.Meter;
 import underbaton.web.score.SnippetMapper.SnippetRow;
 import underbaton.web.shows.Shows;
 
@@ -20,6 +22,7 @@ import underbaton.web.shows.Shows;
 @Controller
 class SnippetController {
 
+    private static final Logger LOG = LoggerFactory.getLogger(SnippetController.class);
     private static final String LIST = "score/snippets :: snippets";
 
     private final Shows shows;
@@ -41,16 +44,25 @@ class SnippetController {
     }
 
     private String list(Show show, int itemId, Model model) {
-        List<Kept> kept =
-                mapper.all().stream().map(r -> new Kept(r.id(), snippet(r))).toList();
+        List<Kept> kept = mapper.all().stream().flatMap(SnippetController::kept).toList();
         model.addAttribute("kept", kept);
         model.addAttribute("show", show);
         model.addAttribute("chosen", ScoreSheet.item(show, itemId));
         return LIST;
     }
 
+    /** One that cannot be read is left out; the others are there. */
+    private static Stream<Kept> kept(SnippetRow row) {
+        try {
+            return Stream.of(new Kept(row.id(), snippet(row)));
+        } catch (Refusal unread) {
+            LOG.warn("The snippet {} cannot be read: {}", row.name(), unread.getMessage());
+            return Stream.empty();
+        }
+    }
+
     private static Snippet snippet(SnippetRow row) {
-        return new Snippet(row.name(), Meter.of(row.meter()), CueTable.read(row.content()));
+        return StoredForm.read(row.content(), Snippet.class);
     }
 
     /** Keeps cues under a name; the snippet that had it is exchanged. */
@@ -66,8 +78,7 @@ class SnippetController {
         }
         Show show = shows.get(showId);
         Snippet snippet = Snippet.of(name, show, itemId, cues);
-        mapper.put(new SnippetRow(
-                0, snippet.name(), snippet.meter().toString(), snippet.cues().csv()));
+        mapper.put(new SnippetRow(0, snippet.name(), StoredForm.write(snippet)));
         return list(show, itemId, model);
     }
 

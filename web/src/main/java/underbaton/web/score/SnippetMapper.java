@@ -11,19 +11,19 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 interface SnippetMapper {
 
-    /** @param content a cue list as CSV */
-    record SnippetRow(int id, String name, String meter, String content) {}
+    /** @param content as {@link underbaton.core.file.StoredForm} writes it */
+    record SnippetRow(int id, String name, String content) {}
 
-    @Select("SELECT * FROM snippets ORDER BY name")
+    @Select("SELECT id, name, content FROM snippets ORDER BY name")
     List<SnippetRow> all();
 
-    @Select("SELECT * FROM snippets WHERE id = #{id}")
+    @Select("SELECT id, name, content FROM snippets WHERE id = #{id}")
     Optional<SnippetRow> find(int id);
 
     @Insert(
             """
-            INSERT INTO snippets (name, meter, content) VALUES (#{name}, #{meter}, #{content})
-            ON DUPLICATE KEY UPDATE meter = #{meter}, content = #{content}""")
+            INSERT INTO snippets (name, content) VALUES (#{name}, #{content})
+            ON DUPLICATE KEY UPDATE content = #{content}""")
     void put(SnippetRow row);
 
     @Delete("DELETE FROM snippets WHERE id = #{id}")

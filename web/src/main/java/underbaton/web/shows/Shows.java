@@ -1,37 +1,53 @@
 package underbaton.web.shows;
 
+import java.time.Duration;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.Comparator;
 import java.util.Deque;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import underbaton.core.cue.Show;
+import underbaton.core.perform.Clock;
 import underbaton.core.rig.Refusal;
 
 /**
- * All shows, whole and in memory, with the database behind them. Reading never touches the database. An edit is saved
- * first, as the rows that differ, in one transaction; only then does anyone see it. Each edit can be undone while the
- * application runs.
+ * All shows, with the database behind them. A show is read when it is first asked for and then lives in memory, whole; one
+ * that cannot be read is set aside and told, and nothing else notices. An edit is saved first, as the rows that differ, in
+ * one transaction; only then does anyone see it. Each edit can be undone while the application runs.
+ *
+ * <p>Edits of one show wait for each other, those of different shows do not. Names and the shelf itself are guarded by
+ * {@code shelf}, which is taken before the lock of a show and never within one.
  */
 @Component
 public class Shows {
 
+    private static final Logger LOG = LoggerFactory.getLogger(Shows.class);
     private static final int MOST_UNDOS = 200;
+    private static final long KEPT_MILLIS = Duration.ofDays(30).toMillis();
+    /** Rows that go to the database in one statement: well below the largest packet it takes. */
+    private static final int MOST_ROWS = 500;
 
+    private static final int MOST_CHARACTERS = 2_000_000;
+
+    private final Clock clock;
     private final ShowMapper mapper;
     private final TransactionTemplate transactions;
+    private final Map<Integer, ShowRow> shelf = new ConcurrentSkipListMap<>();
     private final Map<Integer, Show> shows = new ConcurrentHashMap<>();
+    private final Map<Integer, UnreadableShow> unreadable = new ConcurrentHashMap<>();
+    private final Map<Integer, Object> locks = new ConcurrentHashMap<>();
     /** Never used again, so that no new show inherits the log of one that is gone. */
     private int lastId;
 
@@ -50,21 +66,17 @@ public class Shows {
      */
     private record Step(String what, Show other) {}
 
-    Shows(ShowMapper mapper, TransactionTemplate transactions) {
+    Shows(ShowMapper mapper, TransactionTemplate transactions, Clock clock) {
+        this.clock = clock;
         this.mapper = mapper;
         this.transactions = transactions;
         this.lastId = mapper.lastId();
-        mapper.shows().forEach(row -> shows.put(row.id(), load(row)));
+        mapper.forgetDeletedBefore(now() - KEPT_MILLIS);
+        mapper.shows().forEach(row -> shelf.put(row.id(), row));
     }
 
-    private Show load(ShowRows.ShowRow row) {
-        return ShowRows.show(
-                row,
-                mapper.devices(row.id()),
-                mapper.phrases(row.id()),
-                mapper.items(row.id()),
-                mapper.cues(row.id()),
-                mapper.calls(row.id()));
+    private long now() {
+        return clock.epochMicros() / 1000;
     }
 
     /** Called with each new state of a show, after it was saved. */
@@ -72,18 +84,107 @@ public class Shows {
         watchers.add(watcher);
     }
 
+    // ---- reading
+
+    private boolean stands(ShowRow row) {
+        return row != null && row.deletedMillis() == null;
+    }
+
+    /** What stands on the shelf, in the order in which it came there. */
+    public List<Spine> spines() {
+        return shelf.values().stream().filter(this::stands).map(this::spine).toList();
+    }
+
+    private Spine spine(ShowRow row) {
+        try {
+            return new Spine(row.id(), row.name(), Optional.of(get(row.id())), "");
+        } catch (UnreadableShow unread) {
+            return new Spine(row.id(), row.name(), Optional.empty(), unread.getMessage());
+        }
+    }
+
+    /** A show that was deleted and can still be brought back. */
+    public record Deleted(int id, String name, long millis) {}
+
+    /** The last one first. */
+    public List<Deleted> deleted() {
+        return shelf.values().stream()
+                .filter(r -> !stands(r))
+                .map(r -> new Deleted(r.id(), r.name(), r.deletedMillis()))
+                .sorted(Comparator.comparing(Deleted::millis).reversed())
+                .toList();
+    }
+
+    /** All shows that can be read. */
     public List<Show> all() {
-        return shows.values().stream().sorted(Comparator.comparing(Show::id)).toList();
+        return spines().stream().flatMap(s -> s.show().stream()).toList();
     }
 
+    /** Empty when there is none, or when it cannot be read. */
     public Optional<Show> find(int showId) {
-        return Optional.ofNullable(shows.get(showId));
+        try {
+            return Optional.of(get(showId));
+        } catch (NoSuchShow | UnreadableShow none) {
+            return Optional.empty();
+        }
     }
 
-    /** @throws NoSuchShow when there is none */
+    /**
+     * @throws NoSuchShow when there is none
+     * @throws UnreadableShow when it cannot be read
+     */
     public Show get(int showId) {
-        return find(showId).orElseThrow(NoSuchShow::new);
+        Show known = shows.get(showId);
+        if (known != null) {
+            return known;
+        }
+        synchronized (lock(showId)) {
+            return shows.containsKey(showId) ? shows.get(showId) : load(showId);
+        }
     }
+
+    private Object lock(int showId) {
+        if (!stands(shelf.get(showId))) {
+            throw new NoSuchShow();
+        }
+        return locks.computeIfAbsent(showId, id -> new Object());
+    }
+
+    private Show load(int showId) {
+        UnreadableShow before = unreadable.get(showId);
+        if (before != null) {
+            throw before;
+        }
+        List<PartRow> rows = mapper.parts(showId);
+        try {
+            Show show = ShowParts.show(shelf.get(showId), rows);
+            shows.put(showId, show);
+            return show;
+        } catch (RuntimeException | StackOverflowError unread) {
+            UnreadableShow fault = new UnreadableShow(showId, unread);
+            LOG.warn("The show {} cannot be read: {}", showId, fault.getMessage());
+            unreadable.put(showId, fault);
+            throw fault;
+        }
+    }
+
+    /** All that the database has of a show, as it is: for one that cannot be read. */
+    public String raw(int showId) {
+        ShowRow row = shelf.get(showId);
+        if (row == null) {
+            throw new NoSuchShow();
+        }
+        List<PartRow> parts = mapper.parts(showId);
+        StringBuilder text = new StringBuilder(row.name() + ", edit " + row.revision() + "\n");
+        for (PartRow p : parts) {
+            String where = p.parent() == 0 ? "" : " of " + p.parent();
+            text.append("%s %d%s, place %d, edit %d: %s%n"
+                    .formatted(p.kind(), p.id(), where, p.place(), p.version(), p.content()));
+        }
+        return text.toString();
+    }
+
+    // ---- the shelf
 
     /** @param name refused when another show has it */
     public Show create(String name) {
@@ -91,21 +192,105 @@ public class Shows {
     }
 
     /** @param content written into the empty show before it is saved */
-    public synchronized Show create(String name, UnaryOperator<Show> content) {
-        int id = lastId + 1;
-        Show show = content.apply(Show.empty(id, name));
-        requireFreeName(show);
-        save(new ShowRows(), show);
-        lastId = id;
-        shows.put(id, show);
-        return show;
+    public Show create(String name, UnaryOperator<Show> content) {
+        synchronized (shelf) {
+            int id = lastId + 1;
+            Show show = content.apply(Show.empty(id, name));
+            requireFreeName(id, show.name());
+            save(ShowParts.NONE, show);
+            lastId = id;
+            shows.put(id, show);
+            shelf.put(id, ShowRow.of(show));
+            return show;
+        }
     }
 
-    public synchronized void delete(int showId) {
-        transactions.executeWithoutResult(t -> mapper.deleteShow(showId));
-        shows.remove(showId);
-        histories.remove(showId);
+    /** Takes a show from the shelf; for thirty days it can be brought back. */
+    public void delete(int showId) {
+        synchronized (shelf) {
+            synchronized (lock(showId)) {
+                long now = now();
+                transactions.executeWithoutResult(t -> mapper.markDeleted(showId, now));
+                ShowRow row = shelf.get(showId);
+                shelf.put(showId, new ShowRow(showId, row.name(), row.revision(), row.nextId(), now));
+                shows.remove(showId);
+                histories.remove(showId);
+            }
+        }
     }
+
+    /** Puts a deleted show on the shelf again; under another name where its own is taken now. */
+    public void bringBack(int showId) {
+        synchronized (shelf) {
+            ShowRow row = shelf.get(showId);
+            if (row == null) {
+                throw new NoSuchShow();
+            }
+            if (!stands(row)) {
+                ShowRow back = new ShowRow(showId, freeName(row.name()), row.revision(), row.nextId(), null);
+                transactions.executeWithoutResult(t -> mapper.putShow(back));
+                shelf.put(showId, back);
+            }
+        }
+    }
+
+    /**
+     * Gives a show that cannot be read a content that can; what it had is gone.
+     *
+     * @param content of which the name is not taken
+     */
+    public void replaceUnreadable(int showId, Show content) {
+        synchronized (shelf) {
+            synchronized (lock(showId)) {
+                ShowRow row = shelf.get(showId);
+                Show show = new Show(
+                        showId,
+                        row.name(),
+                        row.revision() + 1,
+                        Math.max(row.nextId(), content.nextId()),
+                        content.devices(),
+                        content.items());
+                transactions.executeWithoutResult(t -> {
+                    mapper.deleteParts(showId);
+                    save(ShowParts.NONE, show);
+                });
+                unreadable.remove(showId);
+                shelf.put(showId, ShowRow.of(show));
+                shows.put(showId, show);
+            }
+        }
+    }
+
+    /** @throws Refusal when another show has that name */
+    public void rename(int showId, String name) {
+        synchronized (shelf) {
+            edit(showId, "rename the show", s -> s.renamed(name));
+        }
+    }
+
+    private void requireFreeName(int showId, String name) {
+        for (ShowRow other : shelf.values()) {
+            if (stands(other) && other.id() != showId && other.name().equalsIgnoreCase(name)) {
+                throw new Refusal("name", "There is a show “" + other.name() + "” already; choose another name.");
+            }
+        }
+    }
+
+    /** A name like this one that no show has. */
+    public String freeName(String wanted) {
+        String name = wanted;
+        for (int count = 2; ; count++) {
+            String candidate = name;
+            if (shelf.values().stream().noneMatch(r -> stands(r) && r.name().equalsIgnoreCase(candidate))) {
+                return name;
+            }
+            String behind = " " + count;
+            int most = Math.min(wanted.length(), 100 - behind.length());
+            name = wanted.substring(0, wanted.offsetByCodePoints(0, wanted.codePointCount(0, most))) + behind;
+        }
+    }
+
+    // ---- edits
 
     /**
      * Changes a show and saves it.
@@ -114,46 +299,52 @@ public class Shows {
      * @param change a pure function; a {@link Refusal} leaves everything as it was
      * @return the changed show
      */
-    public synchronized Show edit(int showId, String what, UnaryOperator<Show> change) {
-        Show before = get(showId);
-        Show after = change.apply(before);
-        if (after.equals(before)) {
-            return before;
+    public Show edit(int showId, String what, UnaryOperator<Show> change) {
+        get(showId);
+        synchronized (lock(showId)) {
+            Show before = get(showId);
+            Show after = change.apply(before);
+            if (after.equals(before)) {
+                return before;
+            }
+            put(before, after);
+            History history = history(showId);
+            push(history.undo, new Step(what, before));
+            history.redo.clear();
+            return after;
         }
-        requireFreeName(after);
-        put(before, after);
-        History history = history(showId);
-        push(history.undo, new Step(what, before));
-        history.redo.clear();
-        return after;
     }
 
     /** @return what was undone, empty when there was nothing to undo */
-    public synchronized Optional<String> undo(int showId) {
+    public Optional<String> undo(int showId) {
         return step(showId, h -> h.undo, h -> h.redo);
     }
 
     /** @return what was done again, empty when there was nothing */
-    public synchronized Optional<String> redo(int showId) {
+    public Optional<String> redo(int showId) {
         return step(showId, h -> h.redo, h -> h.undo);
     }
 
-    public synchronized Optional<String> undoable(int showId) {
-        return Optional.ofNullable(history(showId).undo.peek()).map(Step::what);
+    public Optional<String> undoable(int showId) {
+        synchronized (lock(showId)) {
+            return Optional.ofNullable(history(showId).undo.peek()).map(Step::what);
+        }
     }
 
     private Optional<String> step(
             int showId, Function<History, Deque<Step>> from, Function<History, Deque<Step>> onto) {
-        History history = history(showId);
-        Step step = from.apply(history).peek();
-        if (step == null) {
-            return Optional.empty();
+        synchronized (lock(showId)) {
+            History history = history(showId);
+            Step step = from.apply(history).peek();
+            if (step == null) {
+                return Optional.empty();
+            }
+            Show before = get(showId);
+            put(before, before.withContentOf(step.other));
+            from.apply(history).pop();
+            push(onto.apply(history), new Step(step.what, before));
+            return Optional.of(step.what);
         }
-        Show before = get(showId);
-        put(before, before.withContentOf(step.other));
-        from.apply(history).pop();
-        push(onto.apply(history), new Step(step.what, before));
-        return Optional.of(step.what);
     }
 
     private History history(int showId) {
@@ -168,44 +359,42 @@ public class Shows {
     }
 
     private void put(Show before, Show after) {
-        save(new ShowRows(before), after);
+        if (!after.name().equals(before.name())) {
+            requireFreeName(after.id(), after.name());
+        }
+        save(new ShowParts(before), after);
         shows.put(after.id(), after);
+        shelf.put(after.id(), ShowRow.of(after));
         watchers.forEach(w -> w.accept(after));
     }
 
-    private void requireFreeName(Show show) {
-        for (Show other : shows.values()) {
-            if (other.id() != show.id() && other.name().equalsIgnoreCase(show.name())) {
-                throw new Refusal("name", "There is a show “" + other.name() + "” already; choose another name.");
-            }
-        }
-    }
-
-    private void save(ShowRows before, Show show) {
-        ShowRows after = new ShowRows(show);
+    private void save(ShowParts before, Show show) {
+        ShowParts after = new ShowParts(show);
+        List<PartRow> changed = after.changedSince(before, show.id());
+        List<PartRow> gone = after.goneSince(before, show.id());
         transactions.executeWithoutResult(t -> {
-            mapper.putShow(ShowRows.row(show));
-            saveDifference(before.devices, after.devices, mapper::putDevice, mapper::deleteDevice);
-            saveDifference(before.phrases, after.phrases, mapper::putPhrase, mapper::deletePhrase);
-            saveDifference(before.items, after.items, mapper::putItem, mapper::deleteItem);
-            saveDifference(before.cues, after.cues, mapper::putCue, mapper::deleteCue);
-            saveDifference(before.calls, after.calls, mapper::putCall, mapper::deleteCall);
+            mapper.putShow(ShowRow.of(show));
+            gone.forEach(mapper::deletePart);
+            inPortions(changed, mapper::putParts);
         });
     }
 
-    private static <K, R> void saveDifference(Map<K, R> before, Map<K, R> after, Consumer<R> put, Consumer<R> delete) {
-        Collection<R> gone = new ArrayList<>();
-        before.forEach((key, row) -> {
-            if (!after.containsKey(key)) {
-                gone.add(row);
+    private static void inPortions(List<PartRow> rows, Consumer<List<PartRow>> put) {
+        List<PartRow> portion = new ArrayList<>();
+        int characters = 0;
+        for (PartRow row : rows) {
+            boolean full =
+                    portion.size() == MOST_ROWS || characters + row.content().length() > MOST_CHARACTERS;
+            if (full && !portion.isEmpty()) {
+                put.accept(portion);
+                portion = new ArrayList<>();
+                characters = 0;
             }
-        });
-        gone.forEach(delete);
-        BiConsumer<K, R> putChanged = (key, row) -> {
-            if (!row.equals(before.get(key))) {
-                put.accept(row);
-            }
-        };
-        after.forEach(putChanged);
+            portion.add(row);
+            characters += row.content().length();
+        }
+        if (!portion.isEmpty()) {
+            put.accept(portion);
+        }
     }
 }

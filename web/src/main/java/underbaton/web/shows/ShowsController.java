@@ -1,8 +1,13 @@
 package underbaton.web.shows;
 
 import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -10,27 +15,54 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.multipart.MultipartFile;
+import underbaton.core.cue.Show;
+import underbaton.core.file.RigSwap;
+import underbaton.core.file.ShowFile;
 import underbaton.core.perform.Standing;
+import underbaton.web.page.Download;
+import underbaton.web.page.Opened;
 import underbaton.web.stage.Stage;
 
-/** The shelf of shows. */
+/** The shelf of shows: files of them, backups, and what was deleted. */
 @Controller
 class ShowsController {
 
+    private static final String OPENED = "shows/files :: opened";
+    private static final String BACKUPS = "shows/files :: backups";
+
+    /** A file belongs to no show yet. */
+    private static final int NO_SHOW = 0;
+
     private final Shows shows;
     private final Stage stage;
+    private final Backups backups;
+    private final Opened<Show> opened = new Opened<>();
 
-    ShowsController(Shows shows, Stage stage) {
+    ShowsController(Shows shows, Stage stage, Backups backups) {
         this.shows = shows;
         this.stage = stage;
+        this.backups = backups;
     }
+
+    /** A show that can be brought back, with its time for people. */
+    record Gone(int id, String name, LocalDateTime at) {}
 
     @GetMapping("/")
     String page(Model model) {
-        model.addAttribute("shows", shows.all());
-        model.addAttribute("openId", stage.openShow().map(s -> s.id()).orElse(0));
+        model.addAttribute("shows", shows.spines());
+        model.addAttribute(
+                "deleted",
+                shows.deleted().stream()
+                        .map(d -> new Gone(d.id(), d.name(), local(d.millis())))
+                        .toList());
+        model.addAttribute("openId", stage.openShow().map(Show::id).orElse(0));
         model.addAttribute("running", running().orElse(null));
         return "shows/shows";
+    }
+
+    private static LocalDateTime local(long millis) {
+        return LocalDateTime.ofInstant(Instant.ofEpochMilli(millis), ZoneId.systemDefault());
     }
 
     /** What the show on the desk is in the middle of, if it is. */
@@ -58,7 +90,7 @@ class ShowsController {
 
     @PostMapping("/shows/{showId}/rename")
     String rename(@PathVariable int showId, @RequestParam String name) {
-        shows.edit(showId, "rename the show", s -> s.renamed(name));
+        shows.rename(showId, name);
         return "redirect:/";
     }
 
@@ -68,6 +100,91 @@ class ShowsController {
             stage.close();
         }
         shows.delete(showId);
+        return "redirect:/";
+    }
+
+    @PostMapping("/shows/{showId}/bring-back")
+    String bringBack(@PathVariable int showId) {
+        shows.bringBack(showId);
+        return "redirect:/";
+    }
+
+    // ---- files
+
+    @GetMapping("/shows/{showId}/show.json")
+    ResponseEntity<byte[]> file(@PathVariable int showId) {
+        Show show = shows.get(showId);
+        return Download.of(show.name() + ".json", Download.JSON, ShowFile.write(show));
+    }
+
+    /** All that there is of a show that cannot be read. */
+    @GetMapping("/shows/{showId}/raw.txt")
+    ResponseEntity<byte[]> raw(@PathVariable int showId) {
+        return Download.of("show " + showId + " as it is.txt", "text/plain;charset=UTF-8", shows.raw(showId));
+    }
+
+    /** Shows what a file holds, before it is taken in. */
+    @PostMapping("/shows/file")
+    String openFile(@RequestParam MultipartFile file, Model model) throws IOException {
+        return opened(opened.put(NO_SHOW, ShowFile.read(0, file.getBytes())), 0, model);
+    }
+
+    /** The same again, with its machines pointed at another rig. */
+    @GetMapping("/shows/file/{number}")
+    String openFile(@PathVariable long number, @RequestParam(defaultValue = "0") int rig, Model model) {
+        return opened(new Opened.Waiting<>(number, opened.get(NO_SHOW, number)), rig, model);
+    }
+
+    private String opened(Opened.Waiting<Show> file, int rig, Model model) {
+        model.addAttribute("number", file.number());
+        model.addAttribute("read", file.content());
+        model.addAttribute("name", shows.freeName(file.content().name()));
+        model.addAttribute("rigs", shows.all());
+        model.addAttribute("rig", rig);
+        model.addAttribute("swap", rig == 0 ? null : new RigSwap(shows.get(rig)));
+        return OPENED;
+    }
+
+    @PostMapping("/shows/file/{number}/take")
+    String take(@PathVariable long number, @RequestParam String name, @RequestParam(defaultValue = "0") int rig) {
+        Show read = opened.get(NO_SHOW, number);
+        Show pointed = rig == 0 ? read : new RigSwap(shows.get(rig)).applied(read);
+        shows.create(name, s -> s.withContentFrom(pointed));
+        opened.done(NO_SHOW, number);
+        return "redirect:/";
+    }
+
+    // ---- backups
+
+    @GetMapping("/shows/{showId}/backups")
+    String backups(@PathVariable int showId, Model model) {
+        model.addAttribute(
+                "spine",
+                shows.spines().stream()
+                        .filter(s -> s.id() == showId)
+                        .findFirst()
+                        .orElseThrow(NoSuchShow::new));
+        model.addAttribute("backups", backups.of(showId));
+        return BACKUPS;
+    }
+
+    @GetMapping("/shows/{showId}/backup.json")
+    ResponseEntity<byte[]> backup(@PathVariable int showId, @RequestParam String file) {
+        return Download.of(file, Download.JSON, backups.content(showId, file));
+    }
+
+    /** Gives the show the content of a backup; what it is now is kept as one, and undo takes it back. */
+    @PostMapping("/shows/{showId}/backup")
+    String bringBack(@PathVariable int showId, @RequestParam String file) {
+        Show read = ShowFile.read(showId, backups.content(showId, file));
+        Optional<Show> now = shows.find(showId);
+        if (now.isPresent()) {
+            backups.keep(now.get());
+            shows.edit(showId, "bring back the backup " + file.replace(".json", ""), s -> s.withContentFrom(read));
+        } else {
+            backups.keepRaw(showId, shows.raw(showId));
+            shows.replaceUnreadable(showId, read);
+        }
         return "redirect:/";
     }
 }

@@ -25,6 +25,7 @@ import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.web.live.Live;
+import underbaton.web.shows.Backups;
 import underbaton.web.shows.Shows;
 import underbaton.wire.Health;
 import underbaton.wire.Link;
@@ -48,6 +49,7 @@ public class Stage {
     private final Clock clock;
     private final ThreadFactory threads;
     private final Live live;
+    private final Backups backups;
     private volatile Map<Integer, Post> posts = Map.of();
     private volatile Running running;
     private volatile boolean closed;
@@ -62,7 +64,9 @@ public class Stage {
             Arrivals arrivals,
             Clock clock,
             ThreadFactory threads,
-            Live live) {
+            Live live,
+            Backups backups) {
+        this.backups = backups;
         this.arrivals = arrivals;
         this.shows = shows;
         this.switchboard = switchboard;
@@ -97,6 +101,7 @@ public class Stage {
         connect(show);
         Performer performer = new Performer(clock, Planner.plan(show), new ToPosts(), s -> played());
         running = new Running(showId, performer, new PerformerThread(performer, threads));
+        backups.keep(show);
     }
 
     private void played() {

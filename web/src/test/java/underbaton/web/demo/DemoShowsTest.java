@@ -15,6 +15,7 @@ import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
+import underbaton.web.Settings;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
@@ -75,6 +76,8 @@ class DemoShowsTest {
     }
 
     private void start(int firstPort) {
-        new DemoShows(true, firstPort, shows, baton.bean(Stage.class)).run(null);
+        Settings now = baton.bean(Settings.class);
+        Settings asked = new Settings(true, now.data(), now.wires(), new Settings.StandIns(firstPort));
+        new DemoShows(asked, shows, baton.bean(Stage.class)).run(null);
     }
 }

@@ -4,11 +4,21 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Dialog;
+import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FilePayload;
+import com.microsoft.playwright.options.SelectOption;
+import java.io.IOException;
+import java.nio.file.Files;
+import javax.sql.DataSource;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import org.springframework.jdbc.core.JdbcTemplate;
+import underbaton.core.cue.Show;
+import underbaton.core.file.ShowFile;
+import underbaton.core.rig.Connection;
 import underbaton.web.UnderBaton;
 import underbaton.web.stage.Stage;
 
@@ -48,6 +58,78 @@ class ShowsPageTest {
         spine(page, "Final").getByText("delete").click();
         assertThat(spine(page, "Final")).hasCount(0);
         assertThat(shows.all()).noneMatch(s -> s.name().equals("Final"));
+    }
+
+    @Test
+    void aShowIsSavedDeletedOpenedFromItsFileAndBroughtBack() throws IOException {
+        Shows shows = baton.bean(Shows.class);
+        Show vigil = shows.get(baton.show("Midsummer Vigil"));
+        Show far = shows.create("Far away", s -> s.withContentOf(vigil).renamed("Far away"));
+        shows.edit(
+                far.id(),
+                "another house",
+                s -> s.withDevice(s.devices().get(0).withConnection(new Connection.NetworkMidi("10.9.8.7", 5004))));
+        Page page = baton.open("/");
+        Download saved = page.waitForDownload(() -> spine(page, "Far away")
+                .getByText("save", new Locator.GetByTextOptions().setExact(true))
+                .click());
+        assertThat(saved.suggestedFilename()).isEqualTo("Far away.json");
+        byte[] file = Files.readAllBytes(saved.path());
+        page.onceDialog(Dialog::accept);
+        spine(page, "Far away").getByText("delete").click();
+        assertThat(spine(page, "Far away")).hasCount(0);
+        page.getByText("Open a show file").click();
+        page.locator("#show-file input[type=file]")
+                .setInputFiles(new FilePayload("wrong.json", "application/json", "{\"format\":\"x\"}".getBytes()));
+        assertThat(page.locator("#show-file")).containsText("This is no file of a show");
+        page.locator("#show-file input[type=file]")
+                .setInputFiles(new FilePayload("far.json", "application/json", file));
+        assertThat(page.locator("#show-file .opened")).containsText("10.9.8.7:5004");
+        assertThat(page.getByLabel("Put it on the shelf as")).hasValue("Far away");
+        page.getByLabel("Point its machines at")
+                .selectOption(new SelectOption().setLabel("the rig of Midsummer Vigil"));
+        assertThat(page.locator("#show-file .opened tbody tr").first())
+                .containsText(vigil.devices().get(0).connection().where());
+        page.getByText("Put it on the shelf", new Page.GetByTextOptions().setExact(true))
+                .click();
+        assertThat(spine(page, "Far away")).isVisible();
+        Show opened = shows.get(baton.show("Far away"));
+        assertThat(ShowFile.write(opened)).isEqualTo(ShowFile.write(vigil.renamed("Far away")));
+        page.locator("[data-deleted='Far away']").getByText("bring back").click();
+        assertThat(spine(page, "Far away 2")).isVisible();
+        assertThat(shows.get(far.id()).devices().get(0).connection().where()).isEqualTo("10.9.8.7:5004");
+        shows.delete(far.id());
+        shows.delete(opened.id());
+    }
+
+    @Test
+    void aShowThatCannotBeReadIsToldAndABackupBringsItBack() {
+        Shows shows = baton.bean(Shows.class);
+        Show vigil = shows.get(baton.show("Midsummer Vigil"));
+        int id = shows.create("Torn", s -> s.withContentOf(vigil).renamed("Torn"))
+                .id();
+        stage.open(id);
+        Backups backups = baton.bean(Backups.class);
+        UnderBaton.until("a backup", () -> !backups.of(id).isEmpty());
+        stage.close();
+        shows.delete(id);
+        new JdbcTemplate(baton.bean(DataSource.class))
+                .update("UPDATE parts SET content = '{\"id\": true}' WHERE show_id = ? AND kind = 'cue' LIMIT 1", id);
+        shows.bringBack(id);
+        Page page = baton.open("/");
+        assertThat(spine(page, "Torn")).containsText("It cannot be read.");
+        assertThat(spine(page, "Midsummer Vigil")).containsText("cues");
+        assertThat(page.request().get(baton.url("/shows/" + id + "/raw.txt")).text())
+                .contains("{\"id\": true}");
+        page.navigate(baton.url("/shows/" + id + "/book"));
+        assertThat(page.locator("main")).containsText("This show cannot be read");
+        page.navigate(baton.url("/"));
+        spine(page, "Torn").getByText("backups").click();
+        page.onceDialog(Dialog::accept);
+        page.locator("#backups").getByText("bring back").first().click();
+        assertThat(spine(page, "Torn")).containsText("cues");
+        assertThat(ShowFile.write(shows.get(id))).isEqualTo(ShowFile.write(vigil.renamed("Torn")));
+        shows.delete(id);
     }
 
     @Test

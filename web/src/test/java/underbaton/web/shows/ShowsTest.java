@@ -4,31 +4,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
-import java.util.Optional;
+import javax.sql.DataSource;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.transaction.support.TransactionTemplate;
-import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.RandomShows;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.rig.Amount;
-import underbaton.core.rig.Argument;
-import underbaton.core.rig.Connection;
-import underbaton.core.rig.Department;
-import underbaton.core.rig.Device;
-import underbaton.core.rig.Effect;
-import underbaton.core.rig.Levels;
-import underbaton.core.rig.Numbering;
-import underbaton.core.rig.Phrase;
-import underbaton.core.rig.PositionList;
+import underbaton.core.perform.Clock;
 import underbaton.core.rig.Refusal;
-import underbaton.core.rig.Remarks;
-import underbaton.core.rig.SpeechWording;
-import underbaton.core.score.Score;
 import underbaton.web.UnderBaton;
 
 /** What is saved as differences is loaded whole. */
@@ -37,8 +26,14 @@ class ShowsTest {
     @RegisterExtension
     static final UnderBaton baton = new UnderBaton();
 
-    private Show loadedAnew(int showId) {
-        return new Shows(baton.bean(ShowMapper.class), baton.bean(TransactionTemplate.class)).get(showId);
+    private static final int SEEDS = 60;
+
+    private static Shows shelfAnew() {
+        return new Shows(baton.bean(ShowMapper.class), baton.bean(TransactionTemplate.class), baton.bean(Clock.class));
+    }
+
+    private static Show loadedAnew(int showId) {
+        return shelfAnew().get(showId);
     }
 
     @Test
@@ -70,74 +65,58 @@ class ShowsTest {
         assertThatThrownBy(() -> loadedAnew(id)).isInstanceOf(NoSuchShow.class);
     }
 
-    /** Everything that a machine and a phrase can be. */
+    /** Through the real database: every kind of everything, and names that people should not give but may. */
     @Test
-    void everyWayOfCountingReachingAndSayingIsKept() {
+    void whateverTheConstructorsTakeComesBackEqual() {
         Shows shows = baton.bean(Shows.class);
-        Numbering numbering = new Numbering(0, 8, Numbering.Values.PER_CENT, -1, true, 0);
-        SpeechWording words = new SpeechWording(Numbering.WIRE);
-        int id = shows.create("Everything", s -> {
-                    Show show = s;
-                    for (Connection connection : List.of(
-                            new Connection.LocalMidi("Loop 1"),
-                            new Connection.NetworkMidi("desk.local", 5004),
-                            new Connection.Osc("10.0.0.3", 9000, "/a", Connection.Carrier.TCP_SLIP),
-                            new Connection.Osc("10.0.0.3", 9000, "", Connection.Carrier.TCP_SIZE))) {
-                        show = show.withDevice(new Device(
-                                0,
-                                "Machine " + show.devices().size(),
-                                Department.KEYS,
-                                connection,
-                                9,
-                                numbering,
-                                20,
-                                150,
-                                Levels.of("-∞=0, -10=80, 0=100"),
-                                Optional.of(new PositionList(PositionList.Kind.PROGRAM, 3)),
-                                List.of()));
-                    }
-                    show = show.withPhrase(
-                            1,
-                            new Phrase(
-                                    0,
-                                    "Level",
-                                    words.read("after 20 ms control 0 to ?"),
-                                    Optional.of(Argument.of("decibels −40 to 0")),
-                                    Effect.of("levels Vox 1"),
-                                    true,
-                                    false,
-                                    new Remarks(Remarks.Mark.SKY, "gently", "Strips")));
-                    show = show.withPhrase(
-                            3,
-                            new Phrase(
-                                    0,
-                                    "Title",
-                                    words.read("osc /title 2 ?"),
-                                    Optional.of(Argument.of("text")),
-                                    Effect.of("starts film for 4:37"),
-                                    false,
-                                    false,
-                                    Remarks.NONE));
-                    show = show.withItem(
-                            new Item(0, ItemKind.FILM, "Film", 0, List.of())
-                                    .withScore(
-                                            Optional.of(
-                                                    Score.of(
-                                                            "pick-up 1 quarter\n1 3/4\n3 quarter = 90 over 2 bars\n5 A\n7 B as A\n20 film 0:30"))),
-                            0);
-                    List<Call> calls = List.of(
-                            Call.of(show.devices().get(0), "Level -7.5 dB"),
-                            Call.of(show.devices().get(2), "Title → Über den Fluss; “2”"),
-                            Call.of(show.devices().get(0), "Level -7.5 dB in 3 s, S-curve @ 200 ms"),
-                            Call.of(show.devices().get(0), "Level -5 dB in 4 beats, through 25 %: -8 dB"),
-                            Call.of(show.devices().get(0), "Level -5 dB ± 2 saw 4 Hz, within -8 dB to -1 dB"));
-                    return show.withCue(7, new Cue(0, CueNumber.of("1"), Start.BY_HAND, "", calls, 0));
-                })
+        for (int seed = 0; seed < SEEDS; seed++) {
+            Show content = RandomShows.show(1, seed);
+            Show other = RandomShows.show(1, seed + SEEDS);
+            Show kept = shows.create("Random " + seed, s -> s.withContentFrom(content));
+            assertThat(loadedAnew(kept.id())).as("seed %d", seed).isEqualTo(kept);
+            Show edited = shows.edit(kept.id(), "all anew", s -> s.withContentFrom(other));
+            assertThat(loadedAnew(kept.id())).as("seed %d, edited", seed).isEqualTo(edited);
+            shows.undo(kept.id());
+            assertThat(loadedAnew(kept.id()).items())
+                    .as("seed %d, undone", seed)
+                    .isEqualTo(kept.items());
+            shows.delete(kept.id());
+        }
+    }
+
+    @Test
+    void aShowThatIsDeletedCanBeBroughtBackAndItsNameIsFreeMeanwhile() {
+        Shows shows = baton.bean(Shows.class);
+        Show first = shows.create("Brought back", s -> s.withContentFrom(RandomShows.show(1, 5)));
+        shows.delete(first.id());
+        assertThatThrownBy(() -> shows.get(first.id())).isInstanceOf(NoSuchShow.class);
+        int second = shows.create("Brought back").id();
+        shows.bringBack(first.id());
+        assertThat(shows.get(first.id()).name()).isEqualTo("Brought back 2");
+        assertThat(shows.get(first.id()).items()).isEqualTo(first.items());
+        shows.delete(first.id());
+        shows.delete(second);
+    }
+
+    @Test
+    void aRowThatCannotBeReadLeavesAllOtherShowsUsable() {
+        Shows shows = baton.bean(Shows.class);
+        int id = shows.create("Poisoned", s -> s.withContentFrom(RandomShows.show(1, 3)))
                 .id();
-        assertThat(loadedAnew(id)).isEqualTo(shows.get(id));
-        assertThat(loadedAnew(id).cues().findFirst().orElseThrow().calls())
-                .extracting(Call::amount)
-                .startsWith(Optional.of(new Amount.Measure(-7.5)), Optional.of(new Amount.Text("Über den Fluss; “2”")));
+        JdbcTemplate sql = new JdbcTemplate(baton.bean(DataSource.class));
+        String deep = "{\"x\":" + "[".repeat(5000);
+        for (String poison : List.of("", "{", "null", "{\"id\":1}", deep, "17", "\u0000")) {
+            sql.update("UPDATE parts SET content = ? WHERE show_id = ? AND kind = 'item' LIMIT 1", poison, id);
+            Shows anew = shelfAnew();
+            assertThat(anew.find(id)).as(poison).isEmpty();
+            assertThatThrownBy(() -> anew.get(id)).isInstanceOf(UnreadableShow.class);
+            assertThat(anew.spines())
+                    .filteredOn(s -> !s.trouble().isEmpty())
+                    .extracting(Spine::name)
+                    .containsExactly("Poisoned");
+            assertThat(anew.get(baton.show("Midsummer Vigil"))).isEqualTo(shows.get(baton.show("Midsummer Vigil")));
+        }
+        assertThat(shelfAnew().raw(id)).contains("Poisoned");
         shows.delete(id);
     }
 

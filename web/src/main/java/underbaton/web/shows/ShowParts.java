@@ -1,0 +1,125 @@
+package underbaton.web.shows;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.Show;
+import underbaton.core.file.StoredForm;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+
+/**
+ * A show taken apart into what its rows hold, and put together again. Shows are values that share what an edit did not
+ * touch, so two states are compared part by part at the cost of a look each, and only what differs is written as JSON.
+ */
+final class ShowParts {
+
+    private static final String DEVICE = "device";
+    private static final String PHRASE = "phrase";
+    private static final String ITEM = "item";
+    private static final String CUE = "cue";
+
+    /** The parts of nothing: what a new show is compared with. */
+    static final ShowParts NONE = new ShowParts();
+
+    private record Key(String kind, int id) {}
+
+    /** @param value without its children, which are parts of their own */
+    private record Part(int parent, int place, int version, Object value) {
+        boolean same(Part other) {
+            return other != null
+                    && parent == other.parent
+                    && place == other.place
+                    && version == other.version
+                    && (value == other.value || value.equals(other.value));
+        }
+    }
+
+    private final Map<Key, Part> parts = new LinkedHashMap<>();
+
+    private ShowParts() {}
+
+    ShowParts(Show show) {
+        for (int d = 0; d < show.devices().size(); d++) {
+            Device device = show.devices().get(d);
+            put(DEVICE, device.id(), new Part(0, d, 0, device.withPhrases(List.of())));
+            for (int p = 0; p < device.phrases().size(); p++) {
+                Phrase phrase = device.phrases().get(p);
+                put(PHRASE, phrase.id(), new Part(device.id(), p, 0, phrase));
+            }
+        }
+        for (int i = 0; i < show.items().size(); i++) {
+            Item item = show.items().get(i);
+            put(ITEM, item.id(), new Part(0, i, 0, item.withCues(List.of())));
+            item.cues().forEach(c -> put(CUE, c.id(), new Part(item.id(), 0, c.version(), c)));
+        }
+    }
+
+    private void put(String kind, int id, Part part) {
+        parts.put(new Key(kind, id), part);
+    }
+
+    /** The rows that have to be written to get here from another state. */
+    List<PartRow> changedSince(ShowParts before, int showId) {
+        List<PartRow> rows = new ArrayList<>();
+        parts.forEach((key, part) -> {
+            if (!part.same(before.parts.get(key))) {
+                String content = StoredForm.write(part.value);
+                rows.add(new PartRow(showId, key.kind, key.id, part.parent, part.place, part.version, content));
+            }
+        });
+        return rows;
+    }
+
+    /** The rows of another state that are not here any more; without content. */
+    List<PartRow> goneSince(ShowParts before, int showId) {
+        return before.parts.keySet().stream()
+                .filter(key -> !parts.containsKey(key))
+                .map(key -> new PartRow(showId, key.kind, key.id, 0, 0, 0, ""))
+                .toList();
+    }
+
+    /**
+     * Puts a show together.
+     *
+     * @param rows in the order of their places
+     * @throws Refusal naming the part that cannot be read
+     */
+    static Show show(ShowRow show, List<PartRow> rows) {
+        Map<Integer, List<PartRow>> phrases = byParent(rows, PHRASE);
+        Map<Integer, List<PartRow>> cues = byParent(rows, CUE);
+        List<Device> devices = rows.stream()
+                .filter(r -> r.kind().equals(DEVICE))
+                .map(r -> read(r, Device.class)
+                        .withPhrases(phrases.getOrDefault(r.id(), List.of()).stream()
+                                .map(p -> read(p, Phrase.class))
+                                .toList()))
+                .toList();
+        List<Item> items = rows.stream()
+                .filter(r -> r.kind().equals(ITEM))
+                .map(r -> read(r, Item.class)
+                        .withCues(cues.getOrDefault(r.id(), List.of()).stream()
+                                .map(c -> read(c, Cue.class).withVersion(c.version()))
+                                .toList()))
+                .toList();
+        int nextId = Math.max(show.nextId(), Show.nextId(devices, items));
+        return new Show(show.id(), show.name(), show.revision(), nextId, devices, items);
+    }
+
+    private static Map<Integer, List<PartRow>> byParent(List<PartRow> rows, String kind) {
+        return rows.stream().filter(r -> r.kind().equals(kind)).collect(Collectors.groupingBy(PartRow::parent));
+    }
+
+    private static <T> T read(PartRow row, Class<T> type) {
+        try {
+            return StoredForm.read(row.content(), type);
+        } catch (Refusal refusal) {
+            throw new Refusal("show", "Its " + row.kind() + " " + row.id() + ": " + refusal.getMessage());
+        }
+    }
+}

@@ -1,0 +1,12 @@
+package underbaton.web.shows;
+
+import java.util.Optional;
+import underbaton.core.cue.Show;
+
+/**
+ * What the shelf shows of a show.
+ *
+ * @param show empty when it cannot be read
+ * @param trouble what is wrong with it; empty for nothing
+ */
+public record Spine(int id, String name, Optional<Show> show, String trouble) {}
