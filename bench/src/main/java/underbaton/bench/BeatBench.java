@@ -10,7 +10,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ThreadFactory;
 import java.util.function.ToDoubleFunction;
 import javax.sound.midi.InvalidMidiDataException;
 import javax.sound.midi.MidiSystem;
@@ -26,6 +25,7 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.file.PlanFile;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
@@ -64,11 +64,7 @@ final class BeatBench {
     private static final int ROUNDS = 5;
     private static final long LEAD_IN_NANOS = 500_000_000L;
 
-    private static final ThreadFactory DAEMONS = work -> {
-        Thread thread = new Thread(work);
-        thread.setDaemon(true);
-        return thread;
-    };
+    private static final Loops LOOPS = new Loops(Thread::new);
 
     private static final Clock CLOCK = new Clock() {
         @Override
@@ -187,11 +183,11 @@ final class BeatBench {
     private long[] ours() throws InterruptedException {
         Map<Integer, Heard> machines = new HashMap<>();
         Map<Integer, Lane> lanes = new HashMap<>();
-        Scribe scribe = new Scribe(new Traffic(20_000), DAEMONS);
+        Scribe scribe = new Scribe(new Traffic(20_000), LOOPS);
         for (Device device : show.devices()) {
             Heard heard = new Heard(planned.get(device.id()).size());
             machines.put(device.id(), heard);
-            lanes.put(device.id(), new Lane(1, device, heard, CLOCK, scribe, DAEMONS));
+            lanes.put(device.id(), new Lane(1, device, heard, CLOCK, scribe, LOOPS));
         }
         Performer.Outbox outbox = new Performer.Outbox() {
             @Override
@@ -205,7 +201,7 @@ final class BeatBench {
             }
         };
         Performer performer = new Performer(CLOCK, plan, outbox, s -> {});
-        try (PerformerThread thread = new PerformerThread(performer, DAEMONS)) {
+        try (PerformerThread thread = new PerformerThread(performer, LOOPS)) {
             performer.play(show.items().get(0).id(), 0);
             while (count(machines) < messages) {
                 Thread.sleep(50);

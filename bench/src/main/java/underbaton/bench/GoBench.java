@@ -12,7 +12,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.LinkedBlockingQueue;
-import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -24,8 +23,8 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.NoteOn;
-import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Performer;
@@ -56,11 +55,7 @@ final class GoBench {
     private static final long PATIENCE_SECONDS = 20;
     private static final Pattern VERSION = Pattern.compile("data-version=\"(\\d+)\"");
 
-    private static final ThreadFactory DAEMONS = work -> {
-        Thread thread = new Thread(work);
-        thread.setDaemon(true);
-        return thread;
-    };
+    private static final Loops LOOPS = new Loops(Thread::new);
 
     private final Clock clock = new SystemClock();
     private final LinkedBlockingQueue<Long> arrivals = new LinkedBlockingQueue<>();
@@ -81,12 +76,7 @@ final class GoBench {
 
     private void run() throws IOException, InterruptedException {
         try (SessionEndpoint machine = new SessionEndpoint(
-                "Bench",
-                InetAddress.getLoopbackAddress(),
-                0,
-                clock,
-                DAEMONS,
-                (peer, message, at) -> arrivals.add(at))) {
+                "Bench", InetAddress.getLoopbackAddress(), 0, clock, LOOPS, (peer, message, at) -> arrivals.add(at))) {
             long[] overHttp = overHttp(machine);
             long[] inside = inside(machine);
             System.out.printf("%d GOs each, from GO to arrival at the machine over network MIDI, in ms%n", GOS);
@@ -202,12 +192,11 @@ final class GoBench {
         Show show = show(machine.port());
         Device device = show.devices().get(0);
         int cueId = show.cues().findFirst().orElseThrow().id();
-        try (Switchboard switchboard =
-                new Switchboard("Bench baton", InetAddress.getLoopbackAddress(), clock, DAEMONS)) {
+        try (Switchboard switchboard = new Switchboard("Bench baton", InetAddress.getLoopbackAddress(), clock, LOOPS)) {
             Link link = switchboard.connect(device.connection(), new Deaf());
-            Lane lane = new Lane(1, device, link, clock, new Scribe(new Traffic(1000), DAEMONS), DAEMONS);
+            Lane lane = new Lane(1, device, link, clock, new Scribe(new Traffic(1000), LOOPS), LOOPS);
             Performer performer = new Performer(clock, Planner.plan(show), new OneLane(lane), s -> {});
-            try (PerformerThread thread = new PerformerThread(performer, DAEMONS)) {
+            try (PerformerThread thread = new PerformerThread(performer, LOOPS)) {
                 for (int i = 0; i < 400 && !link.health().reached(); i++) {
                     Thread.sleep(25);
                 }
@@ -263,7 +252,7 @@ final class GoBench {
 
     private static final class Deaf implements Link.Ear {
         @Override
-        public void heard(Message message) {
+        public void heard(Signal signal) {
             // The machine of this bench says nothing.
         }
 

@@ -4,8 +4,8 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ThreadFactory;
 import java.util.stream.IntStream;
+import underbaton.core.loop.Loops;
 import underbaton.core.perform.Clock;
 
 /** All stand-ins, each on its own port from a first one upwards, two ports apart. */
@@ -29,7 +29,7 @@ public final class RehearsalRoom implements AutoCloseable {
      * @param firstPort of the first stand-in
      * @param watcher called after any change on a wire's thread; must return at once
      */
-    public RehearsalRoom(InetAddress bind, int firstPort, Clock clock, ThreadFactory threads, Runnable watcher) {
+    public RehearsalRoom(InetAddress bind, int firstPort, Clock clock, Loops loops, Runnable watcher) {
         List<Model> models = List.of(
                 new FohLights(),
                 new RiverScreen(),
@@ -42,7 +42,7 @@ public final class RehearsalRoom implements AutoCloseable {
                 new SoundPlayer());
         standIns = IntStream.range(0, models.size())
                 .mapToObj(i ->
-                        new StandIn(NAMES.get(i), models.get(i), bind, portOf(firstPort, i), clock, threads, watcher))
+                        new StandIn(NAMES.get(i), models.get(i), bind, portOf(firstPort, i), clock, loops, watcher))
                 .toList();
     }
 

@@ -3,8 +3,8 @@ package underbaton.standins;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.util.List;
-import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.atomic.AtomicLong;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
@@ -24,7 +24,7 @@ public final class StandIn implements AutoCloseable {
     private final int port;
     private final InetAddress bind;
     private final Clock clock;
-    private final ThreadFactory threads;
+    private final Loops loops;
     private final Runnable watcher;
     private final AtomicLong heard = new AtomicLong();
     private AutoCloseable plug;
@@ -34,20 +34,13 @@ public final class StandIn implements AutoCloseable {
      * @param port control port of a MIDI machine (data is the next one), or the OSC port
      * @param watcher called after each change on the wire's thread; must return at once
      */
-    public StandIn(
-            String name,
-            Model model,
-            InetAddress bind,
-            int port,
-            Clock clock,
-            ThreadFactory threads,
-            Runnable watcher) {
+    public StandIn(String name, Model model, InetAddress bind, int port, Clock clock, Loops loops, Runnable watcher) {
         this.name = name;
         this.model = model;
         this.bind = bind;
         this.port = port;
         this.clock = clock;
-        this.threads = threads;
+        this.loops = loops;
         this.watcher = watcher;
     }
 
@@ -101,7 +94,7 @@ public final class StandIn implements AutoCloseable {
     }
 
     private AutoCloseable midiPlug(Model.Midi midi) throws IOException {
-        return new SessionEndpoint(name, bind, port, clock, threads, new SessionEndpoint.Ear() {
+        return new SessionEndpoint(name, bind, port, clock, loops, new SessionEndpoint.Ear() {
             @Override
             public void heard(Peer peer, MidiMessage message, long arrivalNanos) {
                 midi.hear(message, arrivalNanos);
@@ -112,7 +105,8 @@ public final class StandIn implements AutoCloseable {
     }
 
     private AutoCloseable oscPlug(Model.Osc osc) throws IOException {
-        OscInlet.Ear ear = (message, from) -> {
+        OscInlet.Ear ear = (signal, from) -> {
+            OscMessage message = (OscMessage) signal.message();
             List<OscMessage> answers = osc.hear(message);
             if (!message.arguments().isEmpty()) {
                 heard.incrementAndGet();
@@ -120,8 +114,8 @@ public final class StandIn implements AutoCloseable {
             }
             return answers;
         };
-        OscInlet datagrams = new OscInlet(bind, port, threads, ear);
-        OscTcpInlet streams = new OscTcpInlet(bind, port, threads, ear);
+        OscInlet datagrams = new OscInlet(bind, port, clock, loops, ear);
+        OscTcpInlet streams = new OscTcpInlet(bind, port, clock, loops, ear);
         return () -> {
             datagrams.close();
             streams.close();

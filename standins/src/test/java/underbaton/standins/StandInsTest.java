@@ -9,6 +9,7 @@ import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.util.List;
 import org.junit.jupiter.api.Test;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -160,7 +161,7 @@ class StandInsTest {
                     loopback,
                     other.getLocalPort(),
                     new SystemClock(),
-                    Thread::new,
+                    new Loops(Thread::new),
                     () -> {});
             assertThatThrownBy(lights::switchOn)
                     .isInstanceOf(IOException.class)

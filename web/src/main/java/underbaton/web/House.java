@@ -64,8 +64,8 @@ class House {
     }
 
     @Bean(destroyMethod = "close")
-    Scribe scribe(Traffic traffic, ThreadFactory threads) {
-        return new Scribe(traffic, threads);
+    Scribe scribe(Traffic traffic, Loops loops) {
+        return new Scribe(traffic, loops);
     }
 
     /** Sessions and OSC are held on all networks of this computer: the machines are there. Pages are not. */
@@ -75,33 +75,30 @@ class House {
     }
 
     @Bean(destroyMethod = "close")
-    Switchboard switchboard(
-            InetAddress wires, Settings settings, Clock clock, ThreadFactory threads, Arrivals arrivals) {
-        return new Switchboard(OUR_NAME, wires, settings.wires().sessionPort(), clock, threads, arrivals);
+    Switchboard switchboard(InetAddress wires, Settings settings, Clock clock, Loops loops, Arrivals arrivals) {
+        return new Switchboard(OUR_NAME, wires, settings.wires().sessionPort(), clock, loops, arrivals);
     }
 
     @Bean(destroyMethod = "close")
-    OscPort oscPort(InetAddress wires, Settings settings, ThreadFactory threads, Arrivals arrivals) {
-        return new OscPort(wires, settings.wires().oscPort(), threads, arrivals);
+    OscPort oscPort(InetAddress wires, Settings settings, Clock clock, Loops loops, Arrivals arrivals) {
+        return new OscPort(wires, settings.wires().oscPort(), clock, loops, arrivals);
     }
 
     @Bean(destroyMethod = "close")
-    Neighbourhood neighbourhood(ThreadFactory threads, Live live, RehearsalRoom room) {
-        Neighbourhood neighbourhood = new Neighbourhood(OUR_NAME, threads, () -> live.changed("found"));
+    Neighbourhood neighbourhood(Loops loops, Live live, RehearsalRoom room) {
+        Neighbourhood neighbourhood = new Neighbourhood(OUR_NAME, loops, () -> live.changed("found"));
         room.standIns().stream()
                 .filter(s -> s.model() instanceof Model.Midi)
-                .forEach(s -> neighbourhood.announceNear(s.name(), s.port()));
+                .forEach(s -> neighbourhood.announceNear(
+                        // Another copy of Under Baton on this computer has stand-ins of the same names.
+                        s.name() + ", stand-in " + s.port(), s.port()));
         return neighbourhood;
     }
 
     @Bean(destroyMethod = "close")
-    RehearsalRoom rehearsalRoom(Settings settings, Clock clock, ThreadFactory threads, Live live) {
+    RehearsalRoom rehearsalRoom(Settings settings, Clock clock, Loops loops, Live live) {
         RehearsalRoom room = new RehearsalRoom(
-                InetAddress.getLoopbackAddress(),
-                settings.standins().port(),
-                clock,
-                threads,
-                () -> live.changed("room"));
+                InetAddress.getLoopbackAddress(), settings.standins().port(), clock, loops, () -> live.changed("room"));
         try {
             room.switchOn();
         } catch (IOException taken) {

@@ -1,7 +1,7 @@
 package underbaton.wire;
 
-import underbaton.core.midi.Message;
 import underbaton.core.perform.Outlet;
+import underbaton.core.signal.Signal;
 
 /** A way out to a device that also knows how the device is. */
 public interface Link extends Outlet, AutoCloseable {
@@ -9,15 +9,15 @@ public interface Link extends Outlet, AutoCloseable {
     /** Never waits. */
     Health health();
 
-    /** Whether the other side has shown that it has everything sent so far. Never waits. */
-    boolean acknowledged();
+    /** What is known of the arrival of what was sent last. Never waits. */
+    Arrival arrival();
 
     @Override
     void close();
 
     /** Gets what a device says of its own accord, on the wire's thread; must return at once. */
     interface Ear {
-        void heard(Message message);
+        void heard(Signal signal);
 
         /** The device came, went, or was measured anew. */
         void changed();

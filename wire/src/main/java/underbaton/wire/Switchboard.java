@@ -7,13 +7,12 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.ThreadFactory;
-import underbaton.core.midi.Message;
+import underbaton.core.loop.Loops;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Connection;
+import underbaton.core.signal.Signal;
 import underbaton.wire.osc.OscLink;
 import underbaton.wire.ports.LocalMidiLink;
-import underbaton.wire.session.Door;
 import underbaton.wire.session.NetworkMidiLink;
 import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
@@ -25,7 +24,7 @@ import underbaton.wire.session.SessionEndpoint;
 public final class Switchboard implements AutoCloseable {
 
     private final Clock clock;
-    private final ThreadFactory threads;
+    private final Loops loops;
     private final SessionEndpoint endpoint;
     private final Map<Connection, Shared> open = new HashMap<>();
 
@@ -35,9 +34,9 @@ public final class Switchboard implements AutoCloseable {
         private Link link;
 
         @Override
-        public void heard(Message message) {
+        public void heard(Signal signal) {
             if (!ears.isEmpty()) {
-                ears.get(0).heard(message);
+                ears.get(0).heard(signal);
             }
         }
 
@@ -53,28 +52,27 @@ public final class Switchboard implements AutoCloseable {
      * @param port the control port at which others may invite us; another one where it is taken
      * @param guests hears those who do; who may is said by {@link #admit}, at first nobody
      */
-    public Switchboard(
-            String name, InetAddress bind, int port, Clock clock, ThreadFactory threads, SessionEndpoint.Ear guests) {
+    public Switchboard(String name, InetAddress bind, int port, Clock clock, Loops loops, SessionEndpoint.Ear guests) {
         this.clock = clock;
-        this.threads = threads;
-        endpoint = open(name, bind, port, clock, threads, guests);
+        this.loops = loops;
+        endpoint = open(name, bind, port, clock, loops, guests);
         endpoint.admit(Door.SHUT);
     }
 
     /** One that nobody can invite, on any free port. */
-    public Switchboard(String name, InetAddress bind, Clock clock, ThreadFactory threads) {
-        this(name, bind, 0, clock, threads, (peer, message, arrivalNanos) -> {});
+    public Switchboard(String name, InetAddress bind, Clock clock, Loops loops) {
+        this(name, bind, 0, clock, loops, (peer, message, arrivalNanos) -> {});
     }
 
     private static SessionEndpoint open(
-            String name, InetAddress bind, int port, Clock clock, ThreadFactory threads, SessionEndpoint.Ear guests) {
+            String name, InetAddress bind, int port, Clock clock, Loops loops, SessionEndpoint.Ear guests) {
         try {
-            return new SessionEndpoint(name, bind, port, clock, threads, guests);
+            return new SessionEndpoint(name, bind, port, clock, loops, guests);
         } catch (IOException taken) {
             if (port == 0) {
                 throw new UncheckedIOException(taken);
             }
-            return open(name, bind, 0, clock, threads, guests);
+            return open(name, bind, 0, clock, loops, guests);
         }
     }
 
@@ -124,9 +122,9 @@ public final class Switchboard implements AutoCloseable {
             return new NetworkMidiLink(endpoint, midi.host(), midi.port(), ear);
         }
         if (connection instanceof Connection.LocalMidi local) {
-            return new LocalMidiLink(local.name(), clock, threads, ear);
+            return new LocalMidiLink(local.name(), clock, loops, ear);
         }
-        return new OscLink((Connection.Osc) connection, clock, threads, ear);
+        return new OscLink((Connection.Osc) connection, clock, loops, ear);
     }
 
     @Override

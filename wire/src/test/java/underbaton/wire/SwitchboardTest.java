@@ -1,7 +1,7 @@
 package underbaton.wire;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static underbaton.wire.Waiting.DAEMONS;
+import static underbaton.wire.Waiting.LOOPS;
 import static underbaton.wire.Waiting.until;
 
 import java.net.InetAddress;
@@ -14,7 +14,7 @@ import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Outlet;
 import underbaton.core.rig.Connection;
-import underbaton.wire.session.Door;
+import underbaton.core.signal.Signal;
 import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
@@ -27,8 +27,8 @@ class SwitchboardTest {
     private final List<Message> atUs = new CopyOnWriteArrayList<>();
     private final Link.Ear ear = new Link.Ear() {
         @Override
-        public void heard(Message message) {
-            atUs.add(message);
+        public void heard(Signal signal) {
+            atUs.add(signal.message());
         }
 
         @Override
@@ -37,13 +37,13 @@ class SwitchboardTest {
 
     private SessionEndpoint machine() throws Exception {
         return new SessionEndpoint(
-                "Desk", LOOPBACK, 0, new SystemClock(), DAEMONS, (peer, message, at) -> atMachine.add(message));
+                "Desk", LOOPBACK, 0, new SystemClock(), LOOPS, (peer, message, at) -> atMachine.add(message));
     }
 
     @Test
     void twoDevicesOnOneConnectionShareOneSession() throws Exception {
         try (SessionEndpoint machine = machine();
-                Switchboard switchboard = new Switchboard("Baton", LOOPBACK, new SystemClock(), DAEMONS)) {
+                Switchboard switchboard = new Switchboard("Baton", LOOPBACK, new SystemClock(), LOOPS)) {
             Connection connection = new Connection.NetworkMidi("127.0.0.1", machine.port());
             Link first = switchboard.connect(connection, ear);
             assertThat(switchboard.connect(connection, ear)).isSameAs(first);
@@ -60,17 +60,17 @@ class SwitchboardTest {
     @Test
     void whatIsSentIsAcknowledgedAndWhatTheMachineSaysIsHeard() throws Exception {
         try (SessionEndpoint machine = machine();
-                Switchboard switchboard = new Switchboard("Baton", LOOPBACK, new SystemClock(), DAEMONS)) {
+                Switchboard switchboard = new Switchboard("Baton", LOOPBACK, new SystemClock(), LOOPS)) {
             Link link = switchboard.connect(new Connection.NetworkMidi("127.0.0.1", machine.port()), ear);
             assertThat(link.send(new NoteOn(0, 1, 127))).isInstanceOf(Outlet.NotSent.class);
-            assertThat(link.acknowledged()).isFalse();
+            assertThat(link.arrival()).isNotEqualTo(Arrival.ARRIVED);
             until("reached", () -> link.health().reached());
             assertThat(link.send(new OscMessage("/a", List.of()))).isInstanceOf(Outlet.NotSent.class);
             Outlet.Outcome outcome = link.send(new NoteOn(0, 28, 127));
             assertThat(outcome)
                     .isInstanceOfSatisfying(
                             Outlet.Sent.class, s -> assertThat(s.bytes().hex()).isEqualTo("90 1C 7F"));
-            until("acknowledged", link::acknowledged);
+            until("acknowledged", () -> link.arrival() == Arrival.ARRIVED);
             assertThat(atMachine).containsExactly(new NoteOn(0, 28, 127));
             until("the machine's side is open", () -> machine.peers().stream().anyMatch(Peer::isOpen));
             machine.peers().get(0).send(List.of(new NoteOn(3, 60, 1)));
@@ -83,7 +83,7 @@ class SwitchboardTest {
         List<Message> guests = new CopyOnWriteArrayList<>();
         try (SessionEndpoint machine = machine();
                 Switchboard switchboard = new Switchboard(
-                        "Baton", LOOPBACK, 0, new SystemClock(), DAEMONS, (peer, message, at) -> guests.add(message))) {
+                        "Baton", LOOPBACK, 0, new SystemClock(), LOOPS, (peer, message, at) -> guests.add(message))) {
             Peer asking = machine.invite("127.0.0.1", switchboard.port(), (peer, message, at) -> {});
             until("refused", () -> asking.trouble().contains("refuses"));
             switchboard.admit(new Door(Door.Mode.LISTED, List.of("Pad", " desk ")));

@@ -1,18 +1,14 @@
 package underbaton.wire;
 
-import java.util.concurrent.ThreadFactory;
 import java.util.function.BooleanSupplier;
+import underbaton.core.loop.Loops;
 
 /** Waits for what other threads bring about. */
 public final class Waiting {
 
     private static final long LONGEST_MILLIS = 30_000;
 
-    public static final ThreadFactory DAEMONS = work -> {
-        Thread thread = new Thread(work);
-        thread.setDaemon(true);
-        return thread;
-    };
+    public static final Loops LOOPS = new Loops(Thread::new);
 
     private Waiting() {}
 

@@ -6,11 +6,11 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Quoted;
 import underbaton.core.rig.Refusal;
 
 /**
@@ -24,7 +24,7 @@ import underbaton.core.rig.Refusal;
  */
 public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional<Motion> motion, Span offset) {
 
-    private static final Pattern OFFSET = Pattern.compile("(.+?) ?@ ?" + Span.WRITTEN);
+    private static final Pattern OFFSET = Pattern.compile("(?s)(.+?) ?@ ?" + Span.WRITTEN);
 
     public Call(int deviceId, int phraseId) {
         this(deviceId, phraseId, Optional.empty());
@@ -46,12 +46,15 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
      * @throws Refusal when no phrase is meant, or the amount is missing or wrong
      */
     public static Call of(Device device, String typedPart) {
+        // What stands between quotation marks at the end is an amount, whatever it looks like.
         Matcher late = OFFSET.matcher(typedPart.strip());
         Span offset = late.matches() ? Span.of(late.group(2) + " " + late.group(3)) : Span.ZERO;
         String part = late.matches() ? late.group(1) : typedPart;
-        String[] parted = part.split("→", 2);
-        String name = parted[0].strip();
-        String typed = parted.length > 1 ? parted[1].strip() : "";
+        List<String> parted = Quoted.split(part, "→");
+        String first = parted.get(0).strip();
+        String name = Quoted.is(first) ? Quoted.read(first) : first;
+        String typed =
+                parted.size() > 1 ? part.substring(parted.get(0).length() + 1).strip() : "";
         Optional<Phrase> found = device.phraseNamed(name);
         if (found.isEmpty() && typed.isEmpty()) {
             found = longestBefore(device, name);
@@ -74,9 +77,9 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
                 offset);
     }
 
-    /** The calls of a cell one by one: they are parted by a plus sign between blanks, or by a semicolon. */
+    /** The calls of a cell one by one: they are parted by a plus sign between blanks, or by a semicolon; not inside of quotation marks. */
     public static List<String> parts(String cell) {
-        return Stream.of(cell.split(" \\+ |;"))
+        return Quoted.split(cell, " + ", ";").stream()
                 .map(String::strip)
                 .filter(p -> !p.isEmpty())
                 .toList();
@@ -91,7 +94,13 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
         String moved = phrase.argument()
                 .flatMap(a -> motion.map(m -> new MotionWording(device, a).tell(m)))
                 .orElse("");
-        return device.tell(phrase, amount) + moved + (offset.thousandths() == 0 ? "" : " @ " + offset);
+        String said = device.tell(phrase, amount).substring(phrase.name().length());
+        return written(phrase.name()) + said + moved + (offset.thousandths() == 0 ? "" : " @ " + offset);
+    }
+
+    /** A name that has a sign in it which parts a cell stands between quotation marks. */
+    private static String written(String name) {
+        return name.matches("[^\";@\\n\\r]*") ? name : Quoted.write(name);
     }
 
     /** The phrase with an argument whose name begins the text; the longest where several do. */

@@ -25,7 +25,7 @@ import underbaton.core.rig.Refusal;
 final class MotionWording {
 
     private static final Pattern MOVE =
-            Pattern.compile("(.*?)\\bin " + Span.WRITTEN + "(?:, *+(?!then )([^,]+))?(?:, ?then (.+))?");
+            Pattern.compile("(?s)(.*?)\\bin " + Span.WRITTEN + "(?:, *+(?!then )([^,]+))?(?:, ?then (.+))?");
     private static final Pattern WAVE = Pattern.compile(
             "(.+?) ?(?:±|\\+-) ?(\\S+)(?: ?(?:%|dB))? (sine|triangle|square|saw),? "
                     + "(?:(\\d{1,3}(?:\\.\\d{1,3})?) ?hz|every " + Span.WRITTEN

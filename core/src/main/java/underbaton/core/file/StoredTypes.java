@@ -36,6 +36,11 @@ import underbaton.core.midi.FullFrame;
 import underbaton.core.midi.MachineControl;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.OscMessage.Bare;
+import underbaton.core.midi.OscMessage.Colour;
+import underbaton.core.midi.OscMessage.MidiOctets;
+import underbaton.core.midi.OscMessage.Symbol;
+import underbaton.core.midi.OscMessage.TimeTag;
 import underbaton.core.midi.RealTime;
 import underbaton.core.midi.ShowControl;
 import underbaton.core.midi.SysEx;
@@ -185,26 +190,82 @@ final class StoredTypes {
         abstract List<Object> arguments();
     }
 
-    /** An argument under the letter of its type in OSC 1.0: {@code {"i": 3}}. */
-    private record OscValue(Optional<Integer> i, Optional<Float> f, Optional<String> s) {}
+    /** An argument under the letter of its type: {@code {"i": 3}}; types without a value as {@code {"is": "T"}}. */
+    private record OscValue(
+            Optional<Integer> i,
+            Optional<Float> f,
+            Optional<String> s,
+            Optional<Long> h,
+            Optional<Double> d,
+            Optional<Integer> c,
+            Optional<Bytes> b,
+            Optional<String> S,
+            Optional<Long> t,
+            Optional<Integer> r,
+            Optional<Integer> m,
+            Optional<String> is,
+            Optional<Array> array) {}
+
+    private record Array(
+            @JsonSerialize(contentConverter = OscValueWriter.class)
+                    @JsonDeserialize(contentConverter = OscValueReader.class)
+                    List<Object> of) {}
+
+    private static <T> Optional<T> as(Class<T> type, Object argument) {
+        return Optional.of(argument).filter(type::isInstance).map(type::cast);
+    }
 
     private static final class OscValueWriter extends StdConverter<Object, OscValue> {
         @Override
         public OscValue convert(Object argument) {
             return new OscValue(
-                    Optional.of(argument).filter(Integer.class::isInstance).map(Integer.class::cast),
-                    Optional.of(argument).filter(Float.class::isInstance).map(Float.class::cast),
-                    Optional.of(argument).filter(String.class::isInstance).map(String.class::cast));
+                    as(Integer.class, argument),
+                    as(Float.class, argument),
+                    as(String.class, argument),
+                    as(Long.class, argument),
+                    as(Double.class, argument),
+                    as(Character.class, argument).map(c -> (int) c),
+                    as(Bytes.class, argument),
+                    as(Symbol.class, argument).map(Symbol::text),
+                    as(TimeTag.class, argument).map(TimeTag::ntp),
+                    as(Colour.class, argument).map(Colour::rgba),
+                    as(MidiOctets.class, argument).map(MidiOctets::octets),
+                    as(Boolean.class, argument).map(on -> on ? "T" : "F").or(() -> as(Bare.class, argument)
+                            .map(b -> b == Bare.NIL ? "N" : "I")),
+                    as(List.class, argument).map(l -> new Array(List.copyOf((List<?>) l))));
         }
     }
 
     private static final class OscValueReader extends StdConverter<OscValue, Object> {
         @Override
-        public Object convert(OscValue value) {
-            return Stream.of(value.i, value.f, value.s)
+        public Object convert(OscValue v) {
+            return Stream.<Optional<?>>of(
+                            v.i,
+                            v.f,
+                            v.s,
+                            v.h,
+                            v.d,
+                            v.c.map(c -> (char) c.intValue()),
+                            v.b,
+                            v.S.map(Symbol::new),
+                            v.t.map(TimeTag::new),
+                            v.r.map(Colour::new),
+                            v.m.map(MidiOctets::new),
+                            v.is.map(OscValueReader::bare),
+                            v.array.map(Array::of))
                     .flatMap(Optional::stream)
                     .findFirst()
-                    .orElseThrow(() -> new IllegalArgumentException("an OSC argument is written as i, f or s"));
+                    .orElseThrow(() -> new IllegalArgumentException("an OSC argument stands under its type’s letter"));
+        }
+
+        private static Object bare(String tag) {
+            return switch (tag) {
+                case "T" -> true;
+                case "F" -> false;
+                case "N" -> Bare.NIL;
+                case "I" -> Bare.IMPULSE;
+                default -> throw new IllegalArgumentException("“" + tag + "” is no type of OSC without a value");
+            };
         }
     }
 }

@@ -2,8 +2,9 @@ package underbaton.core.perform;
 
 import java.util.List;
 import java.util.PriorityQueue;
-import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.locks.LockSupport;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.rig.Device;
@@ -36,8 +37,8 @@ public final class Lane {
     private final Scribe scribe;
     private final PriorityQueue<Place> waiting = new PriorityQueue<>();
     private long count;
+    private final Loop loop;
     private volatile boolean closed;
-    private final Thread thread;
     private volatile Last last = new Last(0, 0, "");
     /** Goes up with every change of what waits, so that the loop looks again. */
     private volatile long changes;
@@ -60,15 +61,13 @@ public final class Lane {
      */
     public record Last(long atNanos, long lateMicros, String trouble) {}
 
-    public Lane(int showId, Device device, Outlet outlet, Clock clock, Scribe scribe, ThreadFactory threads) {
+    public Lane(int showId, Device device, Outlet outlet, Clock clock, Scribe scribe, Loops loops) {
         this.showId = showId;
         this.device = device;
         this.outlet = outlet;
         this.clock = clock;
         this.scribe = scribe;
-        this.thread = threads.newThread(this::run);
-        thread.setPriority(Thread.MAX_PRIORITY);
-        thread.start();
+        this.loop = loops.startUrgent("lane to " + device.name(), this::turn);
     }
 
     /** Takes a message to be sent when it is due and those due before it have left; returns at once. */
@@ -85,7 +84,7 @@ public final class Lane {
             }
         }
         if (first) {
-            LockSupport.unpark(thread);
+            loop.wake();
         } else if (!room) {
             log(sending, Bytes.NONE, clock.epochMicros(), 0, MOST_WAITING + " messages are waiting already");
         }
@@ -106,7 +105,7 @@ public final class Lane {
             }
             changes++;
         }
-        LockSupport.unpark(thread);
+        loop.wake();
     }
 
     public Last last() {
@@ -118,29 +117,43 @@ public final class Lane {
         device = changed;
     }
 
+    /**
+     * Ends the lane: what sounds is ended now, and what else was waiting is logged as dropped. When it returns nothing of
+     * it will leave any more, so the way out can be given to another show.
+     */
     public void close() {
         closed = true;
-        LockSupport.unpark(thread);
-    }
-
-    private void run() {
-        while (!closed) {
-            Sending next = takeDue();
-            if (next != null) {
-                deliver(next);
-                continue;
-            }
-            long seen = changes;
-            long away = nanosToNext();
-            if (away > EARLY_NANOS) {
-                LockSupport.parkNanos(this, away - EARLY_NANOS);
+        loop.close();
+        List<Place> left;
+        synchronized (waiting) {
+            left = waiting.stream().sorted().toList();
+            waiting.clear();
+        }
+        for (Place place : left) {
+            if (place.sending.message() instanceof NoteOff) {
+                deliver(place.sending);
             } else {
-                turn(clock.nanos() + away, seen);
+                log(place.sending, Bytes.NONE, clock.epochMicros(), 0, "its show was put away before it was due");
             }
         }
     }
 
-    private void turn(long until, long seen) {
+    private void turn() {
+        Sending next = takeDue();
+        if (next != null) {
+            deliver(next);
+            return;
+        }
+        long seen = changes;
+        long away = nanosToNext();
+        if (away > EARLY_NANOS) {
+            LockSupport.parkNanos(this, away - EARLY_NANOS);
+        } else {
+            spin(clock.nanos() + away, seen);
+        }
+    }
+
+    private void spin(long until, long seen) {
         while (clock.nanos() - until < 0 && changes == seen && !closed) {
             Thread.onSpinWait();
         }

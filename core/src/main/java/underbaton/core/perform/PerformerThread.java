@@ -1,43 +1,32 @@
 package underbaton.core.perform;
 
-import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.locks.LockSupport;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 
 /**
  * The thread that a performer works on. It parks until an order wakes it or the next follow-on is due, so an idle show
- * costs nothing and a GO is taken up in the time of one unpark.
+ * costs nothing and a GO is taken up in the time of one unpark. A fault in one order does not end the show.
  */
 public final class PerformerThread implements AutoCloseable {
 
     private static final long LONGEST_NAP_NANOS = 1_000_000_000L;
 
-    private final Performer performer;
-    private final Thread thread;
-    private volatile boolean closed;
+    private final Loop loop;
 
-    public PerformerThread(Performer performer, ThreadFactory threads) {
-        this.performer = performer;
-        this.thread = threads.newThread(this::run);
-        thread.setPriority(Thread.MAX_PRIORITY);
-        performer.wakeWith(() -> LockSupport.unpark(thread));
-        thread.start();
+    public PerformerThread(Performer performer, Loops loops) {
+        loop = loops.startUrgent("performer", () -> {
+            performer.work();
+            LockSupport.parkNanos(performer, Math.min(performer.nanosToNext(), LONGEST_NAP_NANOS));
+        });
+        performer.wakeWith(loop::wake);
+        // For what was ordered before it could be woken.
+        loop.wake();
     }
 
-    private void run() {
-        while (!closed) {
-            try {
-                performer.work();
-            } catch (RuntimeException fault) {
-                // A fault in one order must not end the show; whoever made the thread hears of it.
-                thread.getUncaughtExceptionHandler().uncaughtException(thread, fault);
-            }
-            LockSupport.parkNanos(this, Math.min(performer.nanosToNext(), LONGEST_NAP_NANOS));
-        }
-    }
-
+    /** When it returns, nothing of the performer's is under way any more. */
     @Override
     public void close() {
-        closed = true;
-        LockSupport.unpark(thread);
+        loop.close();
     }
 }

@@ -2,9 +2,10 @@ package underbaton.core.perform;
 
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
-import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Supplier;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 
@@ -19,45 +20,43 @@ public final class Scribe implements AutoCloseable {
 
     private final Traffic traffic;
     private final Queue<Supplier<Entry>> waiting = new ConcurrentLinkedQueue<>();
-    private final Thread thread;
+    private final Loop loop;
     private volatile boolean idle;
-    private volatile boolean closed;
 
-    public Scribe(Traffic traffic, ThreadFactory threads) {
+    public Scribe(Traffic traffic, Loops loops) {
         this.traffic = traffic;
-        this.thread = threads.newThread(this::run);
-        thread.start();
+        this.loop = loops.start("scribe", this::turn);
     }
 
     /** Takes an entry to be worded and written soon; returns at once. May be called from any thread. */
     public void later(Supplier<Entry> entry) {
         waiting.add(entry);
         if (idle) {
-            LockSupport.unpark(thread);
+            loop.wake();
         }
     }
 
-    /** What still waits is written. */
+    /** What still waits is written before it returns. */
     @Override
     public void close() {
-        closed = true;
-        LockSupport.unpark(thread);
+        loop.close();
+        write();
     }
 
-    private void run() {
-        while (!closed) {
-            idle = true;
-            if (waiting.isEmpty()) {
-                LockSupport.park(this);
-            }
-            idle = false;
-            if (!closed) {
-                LockSupport.parkNanos(this, REST_NANOS);
-            }
-            write();
+    private void turn() {
+        idle = true;
+        if (waiting.isEmpty()) {
+            LockSupport.park(this);
         }
-        // Closed before the first look, or while something was still coming.
+        idle = false;
+        if (!loopIsClosed()) {
+            LockSupport.parkNanos(this, REST_NANOS);
+        }
         write();
+    }
+
+    private boolean loopIsClosed() {
+        return loop != null && loop.isClosed();
     }
 
     private void write() {

@@ -58,6 +58,9 @@ public record Argument(Unit unit, double least, double most) {
     private static final int CENTRE = 64;
     private static final Pattern WRITTEN = Pattern.compile("([a-z ]+?)(?: ([-−]?[\\d.]+|−∞) to ([-−]?[\\d.]+))?");
     private static final Pattern SIDE = Pattern.compile("([lr])\\s*(\\d{1,3})|(\\d{1,3})\\s*([lr])");
+    /** Texts that no sign in them could part, or be taken for something behind the amount. */
+    private static final Pattern PLAIN_TEXT = Pattern.compile("(?:\\S[^\"+;@→\\n\\r]*\\S|[^\"+;@→\\s])?");
+
     private static final String NUMBER = "[-−+]?\\d{1,5}([.,]\\d{1,3})?";
 
     public Argument {
@@ -112,7 +115,7 @@ public record Argument(Unit unit, double least, double most) {
     public Amount read(String typed, Numbering numbering, Levels levels) {
         String text = typed.strip();
         if (unit == Unit.TEXT) {
-            return new Amount.Text(text);
+            return new Amount.Text(Quoted.is(text) ? Quoted.read(text) : text);
         }
         double number = number(text, numbering).orElseThrow(() -> new Refusal("cell", wanted(text, numbering)));
         boolean within = number >= least && number <= most;
@@ -194,7 +197,7 @@ public record Argument(Unit unit, double least, double most) {
     /** {@code −10 dB}, {@code 80 %}, {@code L30}: as {@link #read} takes it back. */
     public String write(Amount amount, Numbering numbering) {
         if (amount instanceof Amount.Text text) {
-            return text.text();
+            return PLAIN_TEXT.matcher(text.text()).matches() ? text.text() : Quoted.write(text.text());
         }
         double value = ((Amount.Measure) amount).value();
         return switch (unit) {

@@ -19,7 +19,6 @@ public final class SpeechWording {
 
     private static final Pattern GAP = Pattern.compile("(?is)after (\\d{1,6}) ms (.+)");
     private static final Pattern LENGTH = Pattern.compile("(?is)(note .+?) for (\\d{1,6}) ms(.*)");
-    private static final Pattern QUOTED = Pattern.compile("\"[^\"]*\"");
 
     private final Wording plain;
     private final Wording open;
@@ -50,20 +49,20 @@ public final class SpeechWording {
      */
     public Speech read(String typed) {
         Refusal.requireShort("words", typed, LONGEST);
-        String[] states = typed.split("\\|", -1);
-        if (states.length > 2) {
+        List<String> states = Quoted.split(typed, "|");
+        if (states.size() > 2) {
             throw new Refusal("says", "A phrase has two states at most, with one bar between: on | off.");
         }
-        List<Utterance> off = states.length == 2 ? utterances(states[1]) : List.of();
-        if (states.length == 2 && off.isEmpty()) {
+        List<Utterance> off = states.size() == 2 ? utterances(states.get(1)) : List.of();
+        if (states.size() == 2 && off.isEmpty()) {
             throw new Refusal("says", "Behind the bar stands what switches off; write it, or take the bar away.");
         }
-        return new Speech(utterances(states[0]), off);
+        return new Speech(utterances(states.get(0)), off);
     }
 
     private List<Utterance> utterances(String typed) {
         List<Utterance> utterances = new ArrayList<>();
-        for (String part : typed.split("[;\\n]")) {
+        for (String part : Quoted.split(typed, ";", "\n")) {
             if (!part.isBlank()) {
                 utterances.add(utterance(part.strip()));
             }
@@ -78,7 +77,7 @@ public final class SpeechWording {
         Matcher length = LENGTH.matcher(said);
         boolean ends = length.matches();
         String message = ends ? length.group(1) + length.group(3) : said;
-        boolean blank = QUOTED.matcher(message).replaceAll("").contains("?");
+        boolean blank = Quoted.split(message, "?").size() > 1;
         List<Message> read = (blank ? open : plain).read(message);
         return new Utterance(
                 read.get(0),

@@ -1,7 +1,10 @@
 package underbaton.core.rig;
 
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
+import underbaton.core.midi.OscMessage;
 
 /**
  * One message of what a phrase says.
@@ -23,9 +26,17 @@ public record Utterance(Message message, int afterMs, int forMs, boolean open) {
         if (forMs < 0 || forMs > LONGEST_NOTE_MS) {
             throw new Refusal("says", "A note lasts 1 to 600,000 ms, not " + forMs + ".");
         }
+        if (open && !takesAmount(message)) {
+            throw new Refusal("says", "This message has no value that an amount could take the place of.");
+        }
         if (forMs > 0 && !(message instanceof NoteOn)) {
             throw new Refusal("says", "Only a note is ended by itself; take “for " + forMs + " ms” away.");
         }
+    }
+
+    private static boolean takesAmount(Message message) {
+        return message instanceof ChannelMessage && !(message instanceof NoteOff)
+                || message instanceof OscMessage osc && !osc.arguments().isEmpty();
     }
 
     public static Utterance of(Message message) {

@@ -45,12 +45,11 @@ public final class Wording {
     private static final Pattern SONG = Pattern.compile("song (\\d+)");
     private static final Pattern SONG_POSITION = Pattern.compile("song position (\\d+)");
     private static final Pattern QUARTER_FRAME = Pattern.compile("quarter frame (\\d+) (\\d+)");
-    private static final Pattern SYSEX = Pattern.compile("sysex ([0-9a-f ]+)");
+    private static final Pattern SYSEX = Pattern.compile("sysex ?([0-9a-f ]*)");
     private static final Pattern SHOW_CONTROL = Pattern.compile(
             "show control ([a-z ]+?)(?: ([0-9.]+))?(?: list ([0-9.]+))?(?: path ([0-9.]+))? to (\\d+)(?: format ([0-9a-f]{2}))?");
     private static final Pattern MACHINE_CONTROL = Pattern.compile("machine control ([a-z ]+) to (\\d+)");
     private static final Pattern CHANNEL = Pattern.compile("(.*) on channel \\+(\\d+)");
-    private static final Pattern OSC_ARGUMENT = Pattern.compile("\"([^\"]*)\"|(\\S+)");
 
     private static final String BLANK = "?";
 
@@ -163,8 +162,7 @@ public final class Wording {
         int left = m.arguments().size();
         for (Object argument : m.arguments()) {
             left--;
-            boolean text = argument instanceof String;
-            said.append(' ').append(open && left == 0 ? BLANK : text ? "\"" + argument + '"' : argument.toString());
+            said.append(' ').append(open && left == 0 ? BLANK : OscWords.write(argument));
         }
         return said.toString();
     }
@@ -176,7 +174,7 @@ public final class Wording {
      */
     public List<Message> read(String typed) {
         List<Message> messages = new ArrayList<>();
-        for (String part : typed.split("[;\\n]")) {
+        for (String part : Quoted.split(typed, ";", "\n")) {
             if (!part.isBlank()) {
                 messages.add(readOne(part.strip()));
             }
@@ -278,19 +276,7 @@ public final class Wording {
 
     private static Message readOsc(String text) {
         String[] split = text.split("\\s+", 2);
-        List<Object> arguments = new ArrayList<>();
-        Matcher m = OSC_ARGUMENT.matcher(split.length > 1 ? split[1] : "");
-        while (m.find()) {
-            arguments.add(m.group(1) != null ? m.group(1) : bareArgument(m.group(2)));
-        }
-        return new OscMessage(split[0], arguments);
-    }
-
-    private static Object bareArgument(String text) {
-        if (text.matches("[-+]?\\d{1,9}")) {
-            return Integer.valueOf(text);
-        }
-        return text.matches("[-+]?\\d*\\.\\d+([eE][-+]?\\d+)?") ? Float.valueOf(text) : text;
+        return new OscMessage(split[0], split.length > 1 ? OscWords.read(split[1]) : List.of());
     }
 
     private static <E extends Enum<E>> E constant(E[] all, String text) {

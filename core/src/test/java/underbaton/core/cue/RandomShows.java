@@ -198,7 +198,7 @@ public final class RandomShows {
     private Speech speech(boolean midi) {
         boolean open = random.nextBoolean();
         List<Utterance> on = IntStream.rangeClosed(0, random.nextInt(3))
-                .mapToObj(i -> utterance(midi, open && i == 0))
+                .mapToObj(i -> accepted(() -> utterance(midi, open && i == 0)))
                 .toList();
         return new Speech(on, !open && random.nextInt(4) == 0 ? List.of(utterance(midi, false)) : List.of());
     }
@@ -246,16 +246,30 @@ public final class RandomShows {
     private OscMessage osc() {
         List<Object> arguments = new ArrayList<>();
         for (int i = random.nextInt(4); i >= 0; i--) {
-            arguments.add(
-                    switch (random.nextInt(5)) {
-                        case 0 -> random.nextInt();
-                        case 1 -> random.nextFloat() * 1e10f;
-                        case 2 -> (float) random.nextInt(10);
-                        case 3 -> Float.NEGATIVE_INFINITY;
-                        default -> text(200);
-                    });
+            arguments.add(oscValue(0));
         }
         return new OscMessage("/a/" + random.nextInt(9), arguments);
+    }
+
+    private Object oscValue(int depth) {
+        return switch (random.nextInt(depth < 3 ? 16 : 14)) {
+            case 0 -> random.nextInt();
+            case 1 -> random.nextFloat() * 1e10f;
+            case 2 -> (float) random.nextInt(10);
+            case 3 -> Float.NEGATIVE_INFINITY;
+            case 4 -> random.nextLong();
+            case 5 -> random.nextGaussian();
+            case 6 -> random.nextBoolean();
+            case 7 -> one(OscMessage.Bare.values());
+            case 8 -> (char) random.nextInt(128);
+            case 9 -> new OscMessage.Symbol(text(50));
+            case 10 -> new OscMessage.TimeTag(random.nextLong());
+            case 11 -> new OscMessage.Colour(random.nextInt());
+            case 12 -> new OscMessage.MidiOctets(random.nextInt());
+            case 13 -> sevens(random.nextInt(9));
+            case 14 -> List.of(oscValue(depth + 1), oscValue(depth + 1));
+            default -> text(200);
+        };
     }
 
     private Argument argument() {

@@ -2,7 +2,15 @@ package underbaton.core.cue;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import org.junit.jupiter.api.Test;
+import underbaton.core.midi.FullFrame;
+import underbaton.core.midi.MachineControl;
+import underbaton.core.midi.Message;
+import underbaton.core.rig.Amount;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Speech;
+import underbaton.core.rig.SpeechWording;
 import underbaton.core.score.Score;
 
 /** What a page shows for editing says what it means: typed back unchanged, it changes nothing. */
@@ -20,6 +28,52 @@ class WordsTest {
                 item.cues().forEach(c -> assertThat(Start.of(c.start().toString()))
                         .as("%s", c.start())
                         .isEqualTo(c.start()));
+            }
+        }
+    }
+
+    @Test
+    void phrasesReadBackAsTheyAreWritten() {
+        for (int seed = 0; seed < SEEDS; seed++) {
+            for (Device device : RandomShows.show(1, seed).devices()) {
+                SpeechWording words = new SpeechWording(device.numbering());
+                device.phrases().stream()
+                        .filter(p -> p.says().messages().stream().allMatch(WordsTest::isWritten))
+                        .forEach(p -> assertThat(closed(words.read(words.write(p.says()))))
+                                .as("%s", words.write(p.says()))
+                                .isEqualTo(closed(p.says())));
+            }
+        }
+    }
+
+    /** Time code is told in words and not typed. */
+    private static boolean isWritten(Message message) {
+        return !(message instanceof FullFrame) && !(message instanceof MachineControl);
+    }
+
+    /** What stands in a blank is not said. */
+    private static List<Object> closed(Speech speech) {
+        return speech.all()
+                .<Object>map(u -> u.open() ? u.afterMs() + " open" : u)
+                .toList();
+    }
+
+    @Test
+    void textsInCellsReadBackWhateverTheySay() {
+        for (int seed = 0; seed < SEEDS; seed++) {
+            Show show = RandomShows.show(1, seed);
+            for (Device device : show.devices()) {
+                show.cues()
+                        .flatMap(c -> c.callsFor(device.id()).stream())
+                        .filter(c ->
+                                c.amount().filter(Amount.Text.class::isInstance).isPresent())
+                        .filter(c -> c.motion().isEmpty())
+                        .forEach(c -> {
+                            String cell = c.tell(device) + " + " + c.tell(device);
+                            assertThat(Call.parts(cell)).as(cell).hasSize(2).allSatisfy(part -> assertThat(
+                                            Call.of(device, part))
+                                    .isEqualTo(c));
+                        });
             }
         }
     }

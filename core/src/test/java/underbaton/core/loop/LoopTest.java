@@ -74,15 +74,18 @@ class LoopTest {
 
     @Test
     void aTurnThatIsParkedOrWaitsForOthersEndsWhenTheLoopIsClosed() {
+        CountDownLatch begun = new CountDownLatch(1);
         CountDownLatch ends = new CountDownLatch(1);
         Loop parked = loops.start("parked", LockSupport::park);
         Loop waiting = loops.start("waiting", () -> {
+            begun.countDown();
             try {
                 new CountDownLatch(1).await();
             } finally {
                 ends.countDown();
             }
         });
+        await(begun);
         parked.close();
         waiting.close();
         await(ends);

@@ -8,6 +8,7 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.Shows;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
@@ -23,13 +24,8 @@ class LaneTest {
     private final Device device = Shows.small().devices().get(0);
     private final LinkedBlockingQueue<Message> arrived = new LinkedBlockingQueue<>();
 
-    private final Scribe scribe = new Scribe(traffic, LaneTest::daemon);
-
-    private static Thread daemon(Runnable work) {
-        Thread thread = new Thread(work);
-        thread.setDaemon(true);
-        return thread;
-    }
+    private final Loops loops = new Loops(Thread::new);
+    private final Scribe scribe = new Scribe(traffic, loops);
 
     @AfterEach
     void leave() {
@@ -37,7 +33,7 @@ class LaneTest {
     }
 
     private Lane lane(Outlet outlet) {
-        return new Lane(1, device, outlet, clock, scribe, LaneTest::daemon);
+        return new Lane(1, device, outlet, clock, scribe, loops);
     }
 
     private Sending sending(int note) {
@@ -102,5 +98,24 @@ class LaneTest {
         lane.send(sending(31));
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 31, 127));
         lane.close();
+    }
+
+    /** When a show is put away, what sounds ends and what was to come is told, and nothing of it leaves later. */
+    @Test
+    void closingEndsWhatSoundsAndLogsWhatItDrops() throws InterruptedException {
+        Lane lane = lane(m -> {
+            arrived.add(m);
+            return new Outlet.Sent(((MidiMessage) m).encode());
+        });
+        long later = clock.nanos() + 300_000_000L;
+        lane.send(new Sending(device.id(), new NoteOff(0, 5, 0), later, "cue 1"));
+        lane.send(new Sending(device.id(), new NoteOn(0, 6, 127), later, "cue 2"));
+        lane.close();
+        assertThat(arrived).containsExactly(new NoteOff(0, 5, 0));
+        scribe.close();
+        assertThat(traffic.after(0, 10))
+                .filteredOn(e -> !e.trouble().isEmpty())
+                .singleElement()
+                .satisfies(e -> assertThat(e.trouble()).contains("put away"));
     }
 }

@@ -28,7 +28,9 @@ public record Arrival(Entry entry, Message message, String bytes, String bound) 
     private static Optional<Message> message(Bytes bytes) {
         if (bytes.length() > 0 && bytes.at(0) == '/') {
             return new OscCodec()
-                    .decode(bytes.toArray()).stream().map(Message.class::cast).findFirst();
+                    .decode(bytes.toArray()).stream()
+                            .map(r -> (Message) r.message())
+                            .findFirst();
         }
         List<Message> found = new ArrayList<>();
         MidiParser parser = new MidiParser(Math.max(1, bytes.length()), new MidiParser.Sink() {

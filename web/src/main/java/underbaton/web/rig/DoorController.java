@@ -7,12 +7,13 @@ import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import underbaton.core.file.StoredForm;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.stage.OscPort;
+import underbaton.wire.Door;
 import underbaton.wire.Switchboard;
 import underbaton.wire.near.Neighbourhood;
-import underbaton.wire.session.Door;
 
 /** Who may come in, at which ports, and who makes himself known on the network. */
 @Controller
@@ -49,6 +50,7 @@ class DoorController {
         this.settings = settings;
         this.door = settings.get(DOOR).map(DoorController::read).orElse(Door.SHUT);
         switchboard.admit(door);
+        oscPort.admit(door);
         neighbourhood.announceUs(switchboard.port());
         live.paints("found", showId -> painting.of("rig/rig", "found", Map.of("found", neighbourhood.found())));
     }
@@ -61,13 +63,18 @@ class DoorController {
     String admit(
             @PathVariable int showId, @RequestParam Door.Mode mode, @RequestParam(defaultValue = "") String listed) {
         Door wanted = new Door(mode, Arrays.asList(listed.split("[,\\n]")));
-        settings.put(DOOR, wanted.mode() + " " + String.join(",", wanted.listed()));
+        settings.put(DOOR, StoredForm.write(wanted));
         door = wanted;
         switchboard.admit(wanted);
+        oscPort.admit(wanted);
         return "redirect:/shows/" + showId + "/rig";
     }
 
+    /** Up to version 7 of the database it stood there as a word and a list. */
     private static Door read(String value) {
+        if (value.startsWith("{")) {
+            return StoredForm.read(value, Door.class);
+        }
         String[] parts = value.split(" ", 2);
         return new Door(Door.Mode.valueOf(parts[0]), Arrays.asList(parts[1].split(",")));
     }

@@ -4,30 +4,34 @@ import java.net.InetAddress;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import underbaton.core.midi.Bytes;
-import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
-import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Wording;
+import underbaton.core.signal.Signal;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
-import underbaton.wire.osc.OscCodec;
 import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
-/** What comes in, from machines of the rig and from others: logged with who said it. Called on the wires' threads. */
+/**
+ * The one inbox: what comes in, from machines of the rig and from others, is logged with who said it, when it was read and
+ * its bytes as they came. Strangers have a share of the log and no more ({@link StrangerShare}). Called on the wires'
+ * threads.
+ */
 @Component
 public class Arrivals implements SessionEndpoint.Ear {
 
     private final Traffic traffic;
     private final Clock clock;
+    private final StrangerShare share;
     private volatile int showId;
 
     Arrivals(Traffic traffic, Clock clock) {
         this.traffic = traffic;
         this.clock = clock;
+        this.share = new StrangerShare(clock);
     }
 
     /** The show that those are logged under who belong to none. */
@@ -35,39 +39,49 @@ public class Arrivals implements SessionEndpoint.Ear {
         showId = openShow;
     }
 
-    void heard(int ofShow, Optional<Device> device, Message message) {
+    void heard(int ofShow, Optional<Device> device, Signal signal) {
         log(
                 ofShow,
                 device.map(Device::id).orElse(0),
                 device.map(Device::name).orElse("a line of ours"),
                 device.map(Device::numbering).orElse(Numbering.WIRE),
-                message);
+                signal);
     }
 
     /** Somebody who invited us. */
     @Override
     public void heard(Peer peer, MidiMessage message, long arrivalNanos) {
-        log(showId, 0, peer.name(), Numbering.WIRE, message);
+        stranger(peer.name(), Signal.of(message, arrivalNanos));
     }
 
     /** Somebody who spoke to our OSC port. */
-    void heard(InetAddress from, OscMessage message) {
-        log(showId, 0, "OSC from " + from.getHostAddress(), Numbering.WIRE, message);
+    void heard(InetAddress from, Signal signal) {
+        stranger("OSC from " + from.getHostAddress(), signal);
     }
 
-    private void log(int ofShow, int deviceId, String name, Numbering numbering, Message message) {
-        Bytes bytes = message instanceof MidiMessage midi ? midi.encode() : new OscCodec().encode((OscMessage) message);
-        traffic.add(new Entry(
-                0,
-                clock.epochMicros(),
-                Entry.Direction.IN,
-                ofShow,
-                deviceId,
-                name,
-                bytes,
-                new Wording(numbering).tell(message),
-                "",
-                0,
-                ""));
+    private void stranger(String name, Signal signal) {
+        StrangerShare.Verdict verdict = share.of(name);
+        if (verdict.untold() > 0) {
+            tell(
+                    showId,
+                    0,
+                    name,
+                    Bytes.NONE,
+                    "and " + verdict.untold() + " more messages in that second, which are not listed",
+                    clock.epochMicros());
+        }
+        if (verdict.listed()) {
+            log(showId, 0, name, Numbering.WIRE, signal);
+        }
+    }
+
+    private void log(int ofShow, int deviceId, String name, Numbering numbering, Signal signal) {
+        long ageMicros = (clock.nanos() - signal.arrivalNanos()) / 1000;
+        String meaning = new Wording(numbering).tell(signal.message());
+        tell(ofShow, deviceId, name, signal.bytes(), meaning, clock.epochMicros() - Math.max(0, ageMicros));
+    }
+
+    private void tell(int ofShow, int deviceId, String name, Bytes bytes, String meaning, long epochMicros) {
+        traffic.add(new Entry(0, epochMicros, Entry.Direction.IN, ofShow, deviceId, name, bytes, meaning, "", 0, ""));
     }
 }

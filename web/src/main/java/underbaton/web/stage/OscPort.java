@@ -3,9 +3,13 @@ package underbaton.web.stage;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.util.List;
-import java.util.concurrent.ThreadFactory;
+import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import underbaton.core.loop.Loops;
+import underbaton.core.perform.Clock;
+import underbaton.wire.Door;
+import underbaton.wire.osc.OscDoor;
 import underbaton.wire.osc.OscInlet;
 import underbaton.wire.osc.OscTcpInlet;
 
@@ -15,20 +19,22 @@ public final class OscPort implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(OscPort.class);
     private static final int TRIES = 20;
 
+    private final OscDoor door;
     private OscInlet datagrams;
     private OscTcpInlet streams;
 
     /** @param wanted the port; the next free one is taken where it is not to be had */
-    public OscPort(InetAddress bind, int wanted, ThreadFactory threads, Arrivals arrivals) {
-        OscInlet.Ear ear = (message, from) -> {
-            arrivals.heard(from, message);
+    public OscPort(InetAddress bind, int wanted, Clock clock, Loops loops, Arrivals arrivals) {
+        door = new OscDoor(clock);
+        OscInlet.Ear ear = (signal, from) -> {
+            arrivals.heard(from, signal);
             return List.of();
         };
         for (int i = 0; i < TRIES && datagrams == null; i++) {
             try {
-                OscInlet udp = new OscInlet(bind, wanted == 0 ? 0 : wanted + i, threads, ear);
+                OscInlet udp = new OscInlet(bind, wanted == 0 ? 0 : wanted + i, clock, loops, door, ear);
                 try {
-                    streams = new OscTcpInlet(bind, udp.port(), threads, ear);
+                    streams = new OscTcpInlet(bind, udp.port(), clock, loops, door, ear);
                     datagrams = udp;
                 } catch (IOException taken) {
                     udp.close();
@@ -37,6 +43,16 @@ public final class OscPort implements AutoCloseable {
                 LOG.debug("OSC port {} is taken", wanted + i);
             }
         }
+    }
+
+    /** Says who may speak to it, besides the machines of the rig. */
+    public void admit(Door wanted) {
+        door.admit(wanted);
+    }
+
+    /** The addresses of the machines of the open show. */
+    void belongTo(Set<InetAddress> machines) {
+        door.belongTo(machines);
     }
 
     /** 0 when no port was to be had. */

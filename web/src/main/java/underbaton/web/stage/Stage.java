@@ -1,16 +1,21 @@
 package underbaton.web.stage;
 
 import jakarta.annotation.PreDestroy;
+import java.net.InetAddress;
+import java.net.UnknownHostException;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ThreadFactory;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
@@ -24,9 +29,11 @@ import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
+import underbaton.core.signal.Signal;
 import underbaton.web.live.Live;
 import underbaton.web.shows.Backups;
 import underbaton.web.shows.Shows;
+import underbaton.wire.Arrival;
 import underbaton.wire.Health;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;
@@ -47,12 +54,13 @@ public class Stage {
     private final Scribe scribe;
     private final Arrivals arrivals;
     private final Clock clock;
-    private final ThreadFactory threads;
+    private final Loops loops;
     private final Live live;
     private final Backups backups;
+    private final OscPort oscPort;
     private volatile Map<Integer, Post> posts = Map.of();
     private volatile Running running;
-    private volatile boolean closed;
+    private final Loop lampsLoop;
 
     /** The open show. */
     private record Running(int showId, Performer performer, PerformerThread thread) {}
@@ -63,19 +71,21 @@ public class Stage {
             Scribe scribe,
             Arrivals arrivals,
             Clock clock,
-            ThreadFactory threads,
+            Loops loops,
             Live live,
-            Backups backups) {
+            Backups backups,
+            OscPort oscPort) {
         this.backups = backups;
+        this.oscPort = oscPort;
         this.arrivals = arrivals;
         this.shows = shows;
         this.switchboard = switchboard;
         this.scribe = scribe;
         this.clock = clock;
-        this.threads = threads;
+        this.loops = loops;
         this.live = live;
         shows.watch(this::changed);
-        threads.newThread(this::keepLampsFresh).start();
+        lampsLoop = loops.start("lamps", this::keepLampsFresh);
     }
 
     // ---- which show
@@ -100,7 +110,7 @@ public class Stage {
         arrivals.belongTo(showId);
         connect(show);
         Performer performer = new Performer(clock, Planner.plan(show), new ToPosts(), s -> played());
-        running = new Running(showId, performer, new PerformerThread(performer, threads));
+        running = new Running(showId, performer, new PerformerThread(performer, loops));
         backups.keep(show);
     }
 
@@ -167,13 +177,30 @@ public class Stage {
         }
         posts = next;
         gone.forEach(this::letGo);
+        oscPort.belongTo(addresses(show));
+    }
+
+    /** By their addresses alone; a name is looked up by whoever connects, and not waited for here. */
+    private static Set<InetAddress> addresses(Show show) {
+        Set<InetAddress> addresses = new HashSet<>();
+        for (Device device : show.devices()) {
+            if (device.connection() instanceof Connection.Network network
+                    && network.host().matches("[0-9.]+|[0-9a-fA-F:]+:[0-9a-fA-F:]*")) {
+                try {
+                    addresses.add(InetAddress.getByName(network.host()));
+                } catch (UnknownHostException noAddress) {
+                    continue;
+                }
+            }
+        }
+        return addresses;
     }
 
     private Post newPost(int showId, Device device) {
         Link.Ear ear = new Link.Ear() {
             @Override
-            public void heard(Message message) {
-                arrivals.heard(showId, speaker(device.connection(), message), message);
+            public void heard(Signal signal) {
+                arrivals.heard(showId, speaker(device.connection(), signal.message()), signal);
             }
 
             @Override
@@ -182,7 +209,7 @@ public class Stage {
             }
         };
         Link link = switchboard.connect(device.connection(), ear);
-        return new Post(device, link, new Lane(showId, device, link, clock, scribe, threads), ear);
+        return new Post(device, link, new Lane(showId, device, link, clock, scribe, loops), ear);
     }
 
     private void letGo(Post post) {
@@ -230,17 +257,20 @@ public class Stage {
         long before = clock.nanos();
         performer.fire(call, "line check");
         long deadline = before + TRY_NANOS;
-        while (clock.nanos() < deadline
-                && (post.lane().last().atNanos() < before || !post.link().acknowledged())) {
+        while (clock.nanos() < deadline && (post.lane().last().atNanos() < before || isAwaited(post))) {
             LockSupport.parkNanos(this, TRY_STEP_NANOS);
         }
         Lane.Last last = post.lane().last();
         boolean sent = last.atNanos() >= before && last.trouble().isEmpty();
         return new Tried(
                 sent,
-                sent && post.link().acknowledged(),
+                sent && post.link().arrival() == Arrival.ARRIVED,
                 sent ? post.link().health().roundTripMicros() : -1,
                 last.atNanos() < before ? "it is still waiting to be sent" : last.trouble());
+    }
+
+    private static boolean isAwaited(Post post) {
+        return post.lane().last().trouble().isEmpty() && post.link().arrival() == Arrival.AWAITED;
     }
 
     // ---- lamps
@@ -278,14 +308,12 @@ public class Stage {
     }
 
     private void keepLampsFresh() {
-        while (!closed) {
-            LockSupport.parkNanos(this, LAMP_PAUSE_NANOS);
-            lampsChanged();
-        }
+        LockSupport.parkNanos(this, LAMP_PAUSE_NANOS);
+        lampsChanged();
     }
 
     @PreDestroy
     void end() {
-        closed = true;
+        lampsLoop.close();
     }
 }

@@ -7,12 +7,12 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.util.List;
-import java.util.concurrent.ThreadFactory;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.web.server.context.WebServerInitializedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
@@ -25,6 +25,7 @@ import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
+import underbaton.core.signal.Signal;
 import underbaton.core.traffic.Traffic;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;
@@ -45,17 +46,17 @@ class WarmUp {
     private static final long PATIENCE_MILLIS = 3000;
 
     private final Clock clock;
-    private final ThreadFactory threads;
+    private final Loops loops;
 
-    WarmUp(Clock clock, ThreadFactory threads) {
+    WarmUp(Clock clock, Loops loops) {
         this.clock = clock;
-        this.threads = threads;
+        this.loops = loops;
     }
 
     @EventListener
     void begin(WebServerInitializedEvent started) {
         int port = started.getWebServer().getPort();
-        threads.newThread(() -> run(port)).start();
+        loops.once("warm-up", () -> run(port));
     }
 
     private void run(int port) {
@@ -73,9 +74,9 @@ class WarmUp {
     private void warmWires() throws IOException, InterruptedException {
         InetAddress loopback = InetAddress.getLoopbackAddress();
         try (SessionEndpoint midiEar =
-                        new SessionEndpoint("Warm-up", loopback, 0, clock, threads, (peer, message, at) -> {});
-                OscInlet oscEar = new OscInlet(loopback, 0, threads, (message, from) -> List.of());
-                Switchboard switchboard = new Switchboard("Warm-up", loopback, clock, threads)) {
+                        new SessionEndpoint("Warm-up", loopback, 0, clock, loops, (peer, message, at) -> {});
+                OscInlet oscEar = new OscInlet(loopback, 0, clock, loops, (signal, from) -> List.of());
+                Switchboard switchboard = new Switchboard("Warm-up", loopback, clock, loops)) {
             pass(
                     switchboard,
                     new Connection.NetworkMidi("127.0.0.1", midiEar.port()),
@@ -94,8 +95,8 @@ class WarmUp {
         for (long waited = 0; !link.health().reached() && waited < PATIENCE_MILLIS; waited += 10) {
             Thread.sleep(10);
         }
-        Scribe scribe = new Scribe(new Traffic(16), threads);
-        Lane lane = new Lane(0, device, link, clock, scribe, threads);
+        Scribe scribe = new Scribe(new Traffic(16), loops);
+        Lane lane = new Lane(0, device, link, clock, scribe, loops);
         for (int i = 0; i < ROUNDS; i++) {
             messages.forEach(m -> lane.send(new Sending(0, m, clock.nanos(), "warm-up")));
             Thread.sleep(1);
@@ -116,7 +117,7 @@ class WarmUp {
 
     private static final class Deaf implements Link.Ear {
         @Override
-        public void heard(Message message) {
+        public void heard(Signal signal) {
             // Nobody speaks to a warm-up.
         }
 

@@ -12,9 +12,9 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
-import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Connection;
@@ -23,6 +23,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.signal.Signal;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.OscPort;
@@ -71,7 +72,7 @@ class LearnTest {
                 InetAddress.getLoopbackAddress(),
                 0,
                 baton.bean(Clock.class),
-                Thread::new,
+                new Loops(Thread::new),
                 (peer, message, at) -> {});
     }
 
@@ -112,7 +113,7 @@ class LearnTest {
         int oscPort = baton.bean(OscPort.class).number();
         Connection.Osc osc = new Connection.Osc("127.0.0.1", oscPort, "", Connection.Carrier.TCP_SLIP);
         try (SessionEndpoint pad = endpoint("Pad 7");
-                OscLink link = new OscLink(osc, baton.bean(Clock.class), Thread::new, new Deaf())) {
+                OscLink link = new OscLink(osc, baton.bean(Clock.class), new Loops(Thread::new), new Deaf())) {
             Peer us = pad.invite("127.0.0.1", switchboard.port(), (peer, message, at) -> {});
             until("let in", us::isOpen);
             us.send(List.of(new NoteOn(9, 36, 50)));
@@ -126,7 +127,7 @@ class LearnTest {
 
     private static final class Deaf implements Link.Ear {
         @Override
-        public void heard(Message message) {}
+        public void heard(Signal signal) {}
 
         @Override
         public void changed() {}

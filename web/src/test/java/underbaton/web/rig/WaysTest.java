@@ -125,7 +125,8 @@ class WaysTest {
 
     @Test
     void whatMakesItselfKnownIsTakenWithOneClick() {
-        Locator found = page.locator("#found [data-take][data-name='Words screen']");
+        Locator found =
+                page.locator("#found [data-take][data-name='Words screen, stand-in " + baton.standInPort(2) + "']");
         found.click();
         assertThat(page.getByLabel("Host")).hasValue("127.0.0.1");
         assertThat(page.getByLabel("Port", new Page.GetByLabelOptions().setExact(true)))
@@ -141,8 +142,8 @@ class WaysTest {
         page.getByLabel("Saved machine")
                 .setInputFiles(new FilePayload("wrong.json", "application/json", "{\"format\": 3}".getBytes()));
         assertThat(page.locator("#notice")).containsText("This is no file of a machine");
-        page.getByLabel("Saved machine").setInputFiles(Files.write(folder.resolve("huge.json"), new byte[17_000_000]));
-        assertThat(page.locator("#notice")).containsText("larger than 16 MB");
+        page.getByLabel("Saved machine").setInputFiles(Files.write(folder.resolve("huge.json"), new byte[33_500_000]));
+        assertThat(page.locator("#notice")).containsText("larger than 32 MB");
         assertThat(shows.get(show).devices()).isEmpty();
     }
 }

@@ -10,11 +10,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.ThreadFactory;
 import javax.jmdns.JmDNS;
 import javax.jmdns.ServiceEvent;
 import javax.jmdns.ServiceInfo;
 import javax.jmdns.ServiceListener;
+import underbaton.core.loop.Loops;
 
 /**
  * Machines with network MIDI that make themselves known on this computer's networks by DNS-SD (RFC 6763, service {@code
@@ -40,7 +40,7 @@ public final class Neighbourhood implements AutoCloseable {
     private record Own(int port, boolean nearOnly) {}
 
     private final String ourName;
-    private final ThreadFactory threads;
+    private final Loops loops;
     private final Runnable watcher;
     private final Map<String, Machine> machines = new ConcurrentHashMap<>();
     private final Map<String, Own> own = new ConcurrentHashMap<>();
@@ -54,9 +54,9 @@ public final class Neighbourhood implements AutoCloseable {
      * @param ourName under which we make ourselves known; it is not among those found
      * @param watcher called when something was found or is gone; must return at once
      */
-    public Neighbourhood(String ourName, ThreadFactory threads, Runnable watcher) {
+    public Neighbourhood(String ourName, Loops loops, Runnable watcher) {
         this.ourName = ourName;
-        this.threads = threads;
+        this.loops = loops;
         this.watcher = watcher;
     }
 
@@ -81,7 +81,7 @@ public final class Neighbourhood implements AutoCloseable {
             if (!started && !closed) {
                 started = true;
                 looking = true;
-                threads.newThread(this::look).start();
+                loops.once("looking about", this::look);
             }
         }
         List<Machine> sorted = machines.values().stream()

@@ -4,34 +4,52 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
+import java.nio.channels.ClosedChannelException;
 import java.nio.channels.DatagramChannel;
 import java.util.Arrays;
 import java.util.List;
-import java.util.concurrent.ThreadFactory;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.perform.Clock;
+import underbaton.core.signal.Signal;
 
-/** Listens for Open Sound Control 1.0 on a UDP port, and can answer whoever spoke. */
+/** Listens for Open Sound Control on a UDP port, and can answer whoever spoke. */
 public final class OscInlet implements AutoCloseable {
 
-    /** Gets each message on the inlet's thread; what it gives back is sent to whoever spoke. */
+    /** Gets each message on one of the inlet's threads; what it gives back is sent to whoever spoke. */
     public interface Ear {
-        List<OscMessage> heard(OscMessage message, InetAddress from);
+        List<OscMessage> heard(Signal signal, InetAddress from);
     }
 
     private static final int LARGEST_DATAGRAM = 65_535;
 
     private final DatagramChannel channel;
-    private final OscCodec codec = new OscCodec();
+    private final OscCodec reading = new OscCodec();
+    private final Clock clock;
+    private final OscDoor door;
     private final Ear ear;
+    private final OscDelay delay;
+    private final ByteBuffer room = ByteBuffer.allocate(LARGEST_DATAGRAM);
+    private final Loop loop;
 
     /**
      * @param port 0 for any free one
+     * @param door asked before a packet is read
      * @throws IOException when the port cannot be had
      */
-    public OscInlet(InetAddress bind, int port, ThreadFactory threads, Ear ear) throws IOException {
+    public OscInlet(InetAddress bind, int port, Clock clock, Loops loops, OscDoor door, Ear ear) throws IOException {
+        this.clock = clock;
+        this.door = door;
         this.ear = ear;
         channel = DatagramChannel.open().bind(new InetSocketAddress(bind, port));
-        threads.newThread(this::listen).start();
+        delay = new OscDelay(clock, loops);
+        loop = loops.start("OSC at port " + port(), this::turn);
+    }
+
+    /** Open for anyone. */
+    public OscInlet(InetAddress bind, int port, Clock clock, Loops loops, Ear ear) throws IOException {
+        this(bind, port, clock, loops, new OscDoor(clock), ear);
     }
 
     public int port() {
@@ -40,25 +58,37 @@ public final class OscInlet implements AutoCloseable {
 
     @Override
     public void close() throws IOException {
+        loop.end();
         channel.close();
+        loop.close();
+        delay.close();
     }
 
-    private void listen() {
-        ByteBuffer room = ByteBuffer.allocate(LARGEST_DATAGRAM);
-        while (channel.isOpen()) {
+    private void turn() throws IOException {
+        room.clear();
+        InetSocketAddress from;
+        try {
+            from = (InetSocketAddress) channel.receive(room);
+        } catch (ClosedChannelException closed) {
+            loop.end();
+            return;
+        }
+        long now = clock.nanos();
+        if (door.takes(from.getAddress())) {
+            for (OscCodec.Read read : reading.decode(Arrays.copyOf(room.array(), room.position()))) {
+                delay.at(read.timeTag(), () -> tell(read, now, from));
+            }
+        }
+    }
+
+    private void tell(OscCodec.Read read, long now, InetSocketAddress from) {
+        List<OscMessage> answers = ear.heard(new Signal(read.message(), read.bytes(), now), from.getAddress());
+        for (OscMessage answer : answers) {
             try {
-                room.clear();
-                InetSocketAddress from = (InetSocketAddress) channel.receive(room);
-                for (OscMessage message : codec.decode(Arrays.copyOf(room.array(), room.position()))) {
-                    for (OscMessage answer : ear.heard(message, from.getAddress())) {
-                        channel.send(ByteBuffer.wrap(codec.encode(answer).toArray()), from);
-                    }
-                }
-            } catch (IOException | RuntimeException closedOrFault) {
-                // One bad packet, or one caller that is gone already, must not end the listening.
-                if (!channel.isOpen()) {
-                    return;
-                }
+                channel.send(ByteBuffer.wrap(new OscCodec().encode(answer).toArray()), from);
+            } catch (IOException unreachable) {
+                // Whoever asked has gone; there is nobody to be told.
+                return;
             }
         }
     }

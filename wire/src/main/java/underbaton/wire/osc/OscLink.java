@@ -5,45 +5,63 @@ import java.net.ConnectException;
 import java.net.InetSocketAddress;
 import java.net.PortUnreachableException;
 import java.net.SocketTimeoutException;
+import java.nio.channels.ClosedSelectorException;
 import java.util.List;
-import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.locks.LockSupport;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Connection;
+import underbaton.core.signal.Signal;
+import underbaton.wire.Arrival;
 import underbaton.wire.Health;
 import underbaton.wire.Link;
 
 /**
  * The way out by Open Sound Control, over UDP or a TCP stream that is opened anew whenever it breaks. UDP tells nobody
  * whether a packet arrived; so where the machine has an address that it answers, it is asked every two seconds, and the
- * lamp follows the answers. One that has none counts as reached until the network says that nobody listens there.
+ * lamp follows the answers. One that has none counts as reached until the network says that nobody listens there. A
+ * stream whose machine takes no data, or answers no more, gets nothing further until it does: what it would read then is
+ * old by that time.
  */
 public final class OscLink implements Link {
 
-    private static final long ASK_EVERY_MILLIS = 2000;
+    private static final long ASK_EVERY_NANOS = 2_000_000_000L;
+    private static final long LOOK_EVERY_NANOS = 200_000_000L;
     private static final long SILENCE_NANOS = 5_000_000_000L;
+    /** A stream whose question is not answered for so long is not being read. */
+    private static final long UNREAD_NANOS = 1_000_000_000L;
 
     private final Connection.Osc connection;
     private final Clock clock;
+    private final Loops loops;
     private final Ear ear;
     private final OscCodec outgoing = new OscCodec();
+    private final OscDelay delay;
     private volatile OscWay way;
     private volatile boolean closed;
+    private volatile boolean stuck;
     private volatile long lastHeardNanos;
     private volatile long lastSentNanos;
+    /** When the oldest question that waits for its answer was asked; 0 for none. */
     private volatile long askedNanos;
+
+    private volatile long nextAskNanos;
     private volatile long roundTripMicros = -1;
     private volatile String trouble = "not asked yet";
-    private final Thread asker;
+    private final Loop asker;
 
-    public OscLink(Connection.Osc connection, Clock clock, ThreadFactory threads, Ear ear) {
+    public OscLink(Connection.Osc connection, Clock clock, Loops loops, Ear ear) {
         this.connection = connection;
         this.clock = clock;
+        this.loops = loops;
         this.ear = ear;
-        asker = threads.newThread(() -> keep(threads));
-        asker.start();
+        this.nextAskNanos = clock.nanos();
+        this.delay = new OscDelay(clock, loops);
+        asker = loops.start("OSC to " + connection.where(), this::keep);
     }
 
     @Override
@@ -56,12 +74,17 @@ public final class OscLink implements Link {
             return new NotSent(trouble);
         }
         try {
-            Bytes bytes;
-            synchronized (outgoing) {
-                bytes = outgoing.encode(osc);
+            if (isUnread()) {
+                return new NotSent(unreadWords());
             }
-            out.write(bytes.toArray());
+            Bytes bytes = encoded(osc);
+            boolean taken = out.write(bytes.toArray());
+            say(stuck != !taken, !taken);
+            if (!taken) {
+                return new NotSent(unreadWords());
+            }
             lastSentNanos = clock.nanos();
+            askBeside();
             return health().reached() ? new Sent(bytes) : new NotSent(trouble);
         } catch (PortUnreachableException nobodyThere) {
             unreachable();
@@ -74,29 +97,72 @@ public final class OscLink implements Link {
         }
     }
 
+    private Bytes encoded(OscMessage message) {
+        synchronized (outgoing) {
+            return outgoing.encode(message);
+        }
+    }
+
+    private boolean isStream() {
+        return connection.carrier() != Connection.Carrier.UDP;
+    }
+
+    private boolean isUnread() {
+        long asked = askedNanos;
+        return isStream() && asked != 0 && clock.nanos() - asked > UNREAD_NANOS;
+    }
+
+    private String unreadWords() {
+        return "it takes no data; what is sent now would come late, so nothing is. Is it stuck?";
+    }
+
+    private void say(boolean news, boolean nowStuck) {
+        stuck = nowStuck;
+        if (news) {
+            ear.changed();
+        }
+    }
+
+    /** Whether a stream is read shows soon only if it is asked soon. */
+    private void askBeside() {
+        if (isStream() && askedNanos == 0) {
+            nextAskNanos = clock.nanos();
+            asker.wake();
+        }
+    }
+
     @Override
     public Health health() {
         boolean silent = !connection.question().isEmpty() && clock.nanos() - lastHeardNanos > SILENCE_NANOS;
-        String words = trouble.isEmpty() && silent ? "no answer to " + connection.question() : trouble;
+        String words = !trouble.isEmpty()
+                ? trouble
+                : stuck || isUnread() ? unreadWords() : silent ? "no answer to " + connection.question() : "";
         return new Health(words.isEmpty(), roundTripMicros, -1, lastHeardNanos, words);
     }
 
-    /** By anything heard since; a machine that never answers never acknowledges. */
+    /** By anything heard since; a machine that never answers gives no word. */
     @Override
-    public boolean acknowledged() {
-        return lastHeardNanos != 0 && lastHeardNanos - lastSentNanos > 0;
+    public Arrival arrival() {
+        if (lastHeardNanos != 0 && lastHeardNanos - lastSentNanos > 0) {
+            return Arrival.ARRIVED;
+        }
+        return connection.question().isEmpty() ? Arrival.NO_WORD : Arrival.AWAITED;
     }
 
     @Override
     public void close() {
         closed = true;
-        asker.interrupt();
+        asker.end();
         closeWay();
+        asker.close();
+        delay.close();
     }
 
     private void closeWay() {
         OscWay open = way;
         way = null;
+        askedNanos = 0;
+        stuck = false;
         if (open != null) {
             try {
                 open.close();
@@ -111,6 +177,7 @@ public final class OscLink implements Link {
         if (way == broken && !closed) {
             trouble = why;
             closeWay();
+            nextAskNanos = clock.nanos() + ASK_EVERY_NANOS;
             ear.changed();
         }
     }
@@ -124,23 +191,35 @@ public final class OscLink implements Link {
         }
     }
 
-    // ---- the asker's thread opens the channel and asks; the listener's thread reads
+    // ---- the asker's loop opens the way and asks; the listener's loop reads
 
-    private void keep(ThreadFactory threads) {
-        while (!closed) {
-            try {
-                if (way == null) {
-                    open(threads);
-                }
-                ask();
-                Thread.sleep(ASK_EVERY_MILLIS);
-            } catch (InterruptedException ended) {
-                return;
+    private void keep() {
+        long now = clock.nanos();
+        if (nextAskNanos - now <= 0) {
+            nextAskNanos = now + ASK_EVERY_NANOS;
+            if (way == null) {
+                open();
             }
+            ask();
+        }
+        look();
+        LockSupport.parkNanos(this, Math.min(LOOK_EVERY_NANOS, Math.max(1, nextAskNanos - clock.nanos())));
+    }
+
+    /** What is left of a packet goes out as soon as the machine takes it. */
+    private void look() {
+        OscWay out = way;
+        try {
+            if (out != null && stuck) {
+                boolean flows = out.flows();
+                say(flows, !flows);
+            }
+        } catch (IOException broken) {
+            lost(out, "the connection broke: " + broken.getMessage());
         }
     }
 
-    private void open(ThreadFactory threads) {
+    private void open() {
         try {
             InetSocketAddress address = new InetSocketAddress(connection.host(), connection.port());
             if (address.isUnresolved()) {
@@ -151,12 +230,13 @@ public final class OscLink implements Link {
             way = opened;
             if (closed) {
                 closeWay();
+                return;
             }
             if (connection.question().isEmpty()) {
                 trouble = "";
                 ear.changed();
             }
-            threads.newThread(() -> listen(opened)).start();
+            loops.once("OSC from " + connection.where(), () -> listen(opened));
         } catch (ConnectException | SocketTimeoutException nobodyThere) {
             unreachable();
         } catch (IOException failed) {
@@ -170,12 +250,13 @@ public final class OscLink implements Link {
             return;
         }
         try {
-            Bytes question;
-            synchronized (outgoing) {
-                question = outgoing.encode(new OscMessage(connection.question(), List.of()));
+            boolean waits = isStream() && askedNanos != 0;
+            boolean taken = !waits
+                    && out.write(encoded(new OscMessage(connection.question(), List.of()))
+                            .toArray());
+            if (taken) {
+                askedNanos = clock.nanos();
             }
-            askedNanos = clock.nanos();
-            out.write(question.toArray());
             ear.changed();
         } catch (PortUnreachableException nobodyThere) {
             unreachable();
@@ -193,25 +274,26 @@ public final class OscLink implements Link {
                 }
             } catch (PortUnreachableException nobodyThere) {
                 unreachable();
-            } catch (IOException ended) {
+            } catch (IOException | ClosedSelectorException ended) {
                 lost(in, "the connection broke: " + ended.getMessage());
                 return;
             }
         }
     }
 
-    private void heard(List<OscMessage> messages) {
+    private void heard(List<OscCodec.Read> messages) {
         long now = clock.nanos();
         lastHeardNanos = now;
         boolean news = !trouble.isEmpty();
         trouble = "";
-        for (OscMessage message : messages) {
-            boolean answer = askedNanos != 0 && message.address().equals(connection.question());
+        for (OscCodec.Read read : messages) {
+            boolean answer = askedNanos != 0 && read.message().address().equals(connection.question());
             if (answer) {
                 roundTripMicros = (now - askedNanos) / 1000;
+                news |= now - askedNanos > UNREAD_NANOS;
                 askedNanos = 0;
             } else {
-                ear.heard(message);
+                delay.at(read.timeTag(), () -> ear.heard(new Signal(read.message(), read.bytes(), now)));
             }
         }
         if (news) {

@@ -3,10 +3,12 @@ package underbaton.wire.osc;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.InetSocketAddress;
-import java.net.Socket;
 import java.net.StandardSocketOptions;
 import java.nio.ByteBuffer;
 import java.nio.channels.DatagramChannel;
+import java.nio.channels.SelectionKey;
+import java.nio.channels.Selector;
+import java.nio.channels.SocketChannel;
 import java.util.Arrays;
 import java.util.List;
 import underbaton.core.rig.Connection.Carrier;
@@ -14,9 +16,17 @@ import underbaton.core.rig.Connection.Carrier;
 /** Carries whole packets to one machine and back, whatever lies between. */
 interface OscWay extends AutoCloseable {
 
-    void write(byte[] packet) throws IOException;
+    /**
+     * Never waits.
+     *
+     * @return whether the packet was taken; if not, nothing of it was
+     */
+    boolean write(byte[] packet) throws IOException;
 
-    /** Waits for what comes next: none, one or several packets. */
+    /** Whether the machine takes what is sent, as far as this side can see. Never waits. */
+    boolean flows() throws IOException;
+
+    /** Waits for what comes next, half a second at most: none, one or several packets. */
     List<byte[]> read() throws IOException;
 
     @Override
@@ -37,8 +47,13 @@ interface OscWay extends AutoCloseable {
         }
 
         @Override
-        public void write(byte[] packet) throws IOException {
-            channel.write(ByteBuffer.wrap(packet));
+        public boolean write(byte[] packet) throws IOException {
+            return channel.write(ByteBuffer.wrap(packet)) > 0;
+        }
+
+        @Override
+        public boolean flows() {
+            return true;
         }
 
         @Override
@@ -54,34 +69,72 @@ interface OscWay extends AutoCloseable {
         }
     }
 
-    /** A stream with framed packets. */
+    /**
+     * A stream with framed packets. It is written without waiting: while the machine takes nothing, at most one packet is
+     * under way on this side of the cable, and those after it are refused instead of kept for later.
+     */
     final class Stream implements OscWay {
         private static final int CONNECT_MILLIS = 2000;
+        private static final int READ_MILLIS = 500;
+        /** Little, so that not many packets can grow old in it. */
+        private static final int ROOM_BYTES = 4096;
 
-        private final Socket socket = new Socket();
+        private final SocketChannel channel;
+        private final Selector selector;
         private final boolean slip;
         private final OscFraming framing = new OscFraming();
-        private final byte[] room = new byte[8192];
+        private final ByteBuffer room = ByteBuffer.allocate(8192);
+        /** What is left of a packet whose beginning has gone: it has to go too, or the stream has lost its frames. */
+        private ByteBuffer rest = ByteBuffer.allocate(0);
 
         Stream(InetSocketAddress to, Carrier carrier) throws IOException {
             slip = carrier == Carrier.TCP_SLIP;
-            socket.setOption(StandardSocketOptions.TCP_NODELAY, true);
-            socket.connect(to, CONNECT_MILLIS);
+            channel = SocketChannel.open();
+            try {
+                channel.setOption(StandardSocketOptions.TCP_NODELAY, true);
+                channel.setOption(StandardSocketOptions.SO_SNDBUF, ROOM_BYTES);
+                channel.socket().connect(to, CONNECT_MILLIS);
+                channel.configureBlocking(false);
+                selector = Selector.open();
+                channel.register(selector, SelectionKey.OP_READ);
+            } catch (IOException | RuntimeException failed) {
+                channel.close();
+                throw failed;
+            }
         }
 
         @Override
-        public void write(byte[] packet) throws IOException {
-            socket.getOutputStream().write(slip ? OscFraming.inSlip(packet) : OscFraming.withSize(packet));
+        public synchronized boolean write(byte[] packet) throws IOException {
+            if (!flows()) {
+                return false;
+            }
+            ByteBuffer framed = ByteBuffer.wrap(slip ? OscFraming.inSlip(packet) : OscFraming.withSize(packet));
+            if (channel.write(framed) == 0) {
+                return false;
+            }
+            rest = framed;
+            return true;
+        }
+
+        @Override
+        public synchronized boolean flows() throws IOException {
+            if (rest.hasRemaining()) {
+                channel.write(rest);
+            }
+            return !rest.hasRemaining();
         }
 
         @Override
         public List<byte[]> read() throws IOException {
-            int got = socket.getInputStream().read(room);
+            selector.select(READ_MILLIS);
+            selector.selectedKeys().clear();
+            room.clear();
+            int got = channel.read(room);
             if (got < 0) {
                 throw new IOException("it hung up");
             }
             try {
-                return framing.take(room, got);
+                return framing.take(room.array(), got);
             } catch (OscFraming.Broken broken) {
                 throw new IOException(broken.getMessage(), broken);
             }
@@ -89,7 +142,8 @@ interface OscWay extends AutoCloseable {
 
         @Override
         public void close() throws IOException {
-            socket.close();
+            selector.close();
+            channel.close();
         }
     }
 }

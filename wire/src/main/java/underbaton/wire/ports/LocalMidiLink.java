@@ -1,17 +1,22 @@
 package underbaton.wire.ports;
 
 import java.util.Optional;
-import java.util.concurrent.ThreadFactory;
+import java.util.concurrent.locks.LockSupport;
 import javax.sound.midi.InvalidMidiDataException;
 import javax.sound.midi.MidiDevice;
 import javax.sound.midi.MidiUnavailableException;
 import javax.sound.midi.Receiver;
 import javax.sound.midi.ShortMessage;
 import javax.sound.midi.SysexMessage;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.MidiParser;
+import underbaton.core.midi.SysEx;
 import underbaton.core.perform.Clock;
+import underbaton.core.signal.Signal;
+import underbaton.wire.Arrival;
 import underbaton.wire.Health;
 import underbaton.wire.Link;
 
@@ -21,28 +26,26 @@ import underbaton.wire.Link;
  */
 public final class LocalMidiLink implements Link {
 
-    private static final long LOOK_EVERY_MILLIS = 500;
-    private static final int LONGEST_EXCLUSIVE = 65_536;
+    private static final long LOOK_EVERY_NANOS = 500_000_000L;
+    private static final int LONGEST_EXCLUSIVE = SysEx.LONGEST;
 
     private final String name;
     private final Clock clock;
     private final Ear ear;
-    private final Thread keeper;
+    private final Loop keeper;
     private volatile Port port;
     private volatile long lastHeardNanos;
     private volatile String trouble;
-    private volatile boolean closed;
 
     /** The open port. */
     private record Port(MidiDevice out, Receiver receiver, Optional<MidiDevice> in) {}
 
-    public LocalMidiLink(String name, Clock clock, ThreadFactory threads, Ear ear) {
+    public LocalMidiLink(String name, Clock clock, Loops loops, Ear ear) {
         this.name = name;
         this.clock = clock;
         this.ear = ear;
         this.trouble = missing();
-        keeper = threads.newThread(this::keep);
-        keeper.start();
+        keeper = loops.start("MIDI port " + name, this::keep);
     }
 
     private String missing() {
@@ -85,36 +88,29 @@ public final class LocalMidiLink implements Link {
 
     /** A cable never says whether anything arrived. */
     @Override
-    public boolean acknowledged() {
-        return false;
+    public Arrival arrival() {
+        return Arrival.NO_WORD;
     }
 
     @Override
     public void close() {
-        closed = true;
-        keeper.interrupt();
+        keeper.close();
         letGo();
     }
 
     // ---- the keeper's thread
 
     private void keep() {
-        while (!closed) {
-            boolean there = LocalPorts.out(name).isPresent();
-            Port now = port;
-            if (now != null && (!there || !now.out.isOpen())) {
-                trouble = missing();
-                letGo();
-                ear.changed();
-            } else if (now == null && there) {
-                open();
-            }
-            try {
-                Thread.sleep(LOOK_EVERY_MILLIS);
-            } catch (InterruptedException ended) {
-                return;
-            }
+        boolean there = LocalPorts.out(name).isPresent();
+        Port now = port;
+        if (now != null && (!there || !now.out.isOpen())) {
+            trouble = missing();
+            letGo();
+            ear.changed();
+        } else if (now == null && there) {
+            open();
         }
+        LockSupport.parkNanos(this, LOOK_EVERY_NANOS);
     }
 
     private void open() {
@@ -148,7 +144,7 @@ public final class LocalMidiLink implements Link {
         private final MidiParser parser = new MidiParser(LONGEST_EXCLUSIVE, new MidiParser.Sink() {
             @Override
             public void message(MidiMessage message) {
-                ear.heard(message);
+                ear.heard(Signal.of(message, lastHeardNanos));
             }
 
             @Override

@@ -11,6 +11,7 @@ import underbaton.core.midi.Exclusive;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.MidiParser;
 import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SysEx;
 import underbaton.core.midi.SystemCommon;
 
 /**
@@ -21,7 +22,7 @@ import underbaton.core.midi.SystemCommon;
  */
 final class CommandReader {
 
-    private static final int MOST_EXCLUSIVE_BYTES = 1 << 16;
+    private static final int MOST_EXCLUSIVE_BYTES = SysEx.LONGEST;
 
     private final ByteArrayOutputStream exclusive = new ByteArrayOutputStream();
     private boolean inExclusive;

@@ -13,8 +13,8 @@ import underbaton.core.midi.MidiMessage;
  */
 final class CommandWriter {
 
-    /** Commands a packet carries at the most, in bytes; with all headers well inside an Ethernet frame. */
-    static final int MOST_BYTES = 1200;
+    /** Commands a packet carries at the most, in bytes: half a packet, so that a journal has room beside them. */
+    static final int MOST_BYTES = 700;
 
     private static final int LONG_HEADER = 0x80;
     private static final int SHORT_LENGTH = 0x0F;
@@ -22,8 +22,19 @@ final class CommandWriter {
     /** The J flag, to be set in a section's first byte when a recovery journal follows. */
     static final int JOURNAL_FOLLOWS = 0x40;
 
-    /** One packet's commands. */
-    record Section(byte[] bytes, List<MidiMessage> commands) {}
+    /**
+     * One packet's commands.
+     *
+     * @param commands those that are whole in it
+     * @param segment whether it is a part of an exclusive
+     */
+    record Section(byte[] bytes, List<MidiMessage> commands, boolean segment) {
+
+        /** Whether all of it comes back by the journal when it is lost. */
+        boolean isCarried() {
+            return !segment && commands.stream().allMatch(SentHistory::carries);
+        }
+    }
 
     private final List<Section> sections = new ArrayList<>();
     private final List<MidiMessage> inSection = new ArrayList<>();
@@ -75,11 +86,15 @@ final class CommandWriter {
             list.write(from == 1 ? 0xF0 : 0xF7);
             list.writeBytes(exclusive.slice(from, to).toArray());
             list.write(to == end ? 0xF7 : 0xF0);
-            close();
+            close(true);
         }
     }
 
     private void close() {
+        close(false);
+    }
+
+    private void close(boolean segment) {
         if (list.size() == 0) {
             return;
         }
@@ -93,7 +108,7 @@ final class CommandWriter {
             section.write(commands.length & 0xFF);
         }
         section.writeBytes(commands);
-        sections.add(new Section(section.toByteArray(), List.copyOf(inSection)));
+        sections.add(new Section(section.toByteArray(), List.copyOf(inSection), segment));
         inSection.clear();
     }
 }

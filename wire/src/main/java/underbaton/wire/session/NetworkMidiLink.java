@@ -3,6 +3,8 @@ package underbaton.wire.session;
 import java.util.List;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.signal.Signal;
+import underbaton.wire.Arrival;
 import underbaton.wire.Health;
 import underbaton.wire.Link;
 
@@ -15,7 +17,7 @@ public final class NetworkMidiLink implements Link {
         this.peer = endpoint.invite(host, port, new SessionEndpoint.Ear() {
             @Override
             public void heard(Peer from, MidiMessage message, long arrivalNanos) {
-                ear.heard(message);
+                ear.heard(Signal.of(message, arrivalNanos));
             }
 
             @Override
@@ -39,13 +41,13 @@ public final class NetworkMidiLink implements Link {
     @Override
     public Health health() {
         return new Health(
-                peer.isOpen(), peer.roundTripMicros(), peer.lossPerCent(), peer.lastHeardNanos(), peer.trouble());
+                peer.isThere(), peer.roundTripMicros(), peer.lossPerCent(), peer.lastHeardNanos(), peer.trouble());
     }
 
-    /** By the session's feedback; for programs, controllers and notes, which is what feedback is kept for. */
+    /** By the session's feedback, which names the packets that came. */
     @Override
-    public boolean acknowledged() {
-        return peer.isOpen() && peer.hasAcknowledgedAll();
+    public Arrival arrival() {
+        return peer.isOpen() ? peer.arrival() : Arrival.AWAITED;
     }
 
     @Override

@@ -2,11 +2,15 @@ package underbaton.wire.session;
 
 import java.net.InetSocketAddress;
 import java.nio.ByteBuffer;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.concurrent.ThreadLocalRandom;
 import underbaton.core.midi.MidiMessage;
+import underbaton.wire.Arrival;
 
 /**
- * The other side of one session, as seen from here. Sending may be done from any thread; everything else happens on the
+ * The other side of one session, as seen from here: it is known by its identifier (SSRC), its two addresses and the token
+ * that began the session, all of them together. Sending may be done from any thread; everything else happens on the
  * endpoint's thread.
  */
 public final class Peer {
@@ -24,14 +28,28 @@ public final class Peer {
         CLOSED
     }
 
-    private static final long GUARD_NANOS = 100_000_000L;
-    private static final int MOST_GUARDS = 8;
+    private static final long MILLI = 1_000_000L;
+    private static final int MOST_GUARDS = 80;
+
+    private static final long PROMPT = 50 * MILLI;
+    private static final long PATIENCE = 1500 * MILLI;
+    private static final long PATIENCE_AT_FIRST = 100 * MILLI;
+    /** A machine that has not said a word of what came after so many guards does not give feedback. */
+    private static final int GUARDS_WITHOUT_FEEDBACK = 8;
+
+    /** Packet, journal and all headers stay inside an Ethernet frame. */
+    private static final int LARGEST_PACKET = 1400;
 
     private final SessionEndpoint endpoint;
     final boolean weInvite;
     final SessionEndpoint.Ear ear;
+    /** Our own identifier in this session alone: what a stranger is told of us is no key to another session. */
+    final int ourSsrc = ThreadLocalRandom.current().nextInt();
+
     final CommandReader reader = new CommandReader();
     final SequenceWindow window = new SequenceWindow();
+    private final LossOfTheMinute packets = new LossOfTheMinute();
+    private final LossOfTheMinute questions = new LossOfTheMinute();
 
     volatile InetSocketAddress control;
     volatile InetSocketAddress data;
@@ -40,15 +58,15 @@ public final class Peer {
     private volatile State state = State.WAITING;
     private volatile long roundTripMicros = -1;
     private volatile long lastHeardNanos;
-    /** The newest questions, the last in the lowest bit: 1 for no answer. */
-    private volatile int silences;
-
-    private volatile int asked;
     int ssrc;
-    int token;
+    int token = ThreadLocalRandom.current().nextInt();
     int tries;
     long nextActionNanos;
     int unanswered;
+    /** Whether it has answered any question of the time in this session; some machines never do. */
+    volatile boolean answersClock;
+
+    volatile boolean clockless;
     long syncSentNanos;
     /** What the newest question said of the time, which its answer repeats. */
     long syncStamp;
@@ -59,8 +77,21 @@ public final class Peer {
     private long mendedUpTo = Long.MIN_VALUE;
 
     private long packet;
+    private long firstPacket;
+    private boolean feedback;
     private long guardAtNanos;
     private int guards;
+    /** The newest packet with something that no journal says again, and what became of it. */
+    private long uncarried = -1;
+
+    private Arrival uncarriedArrival = Arrival.ARRIVED;
+    /** What waits for the arrival of what it repeats or ends. */
+    private final HeldCommands held = new HeldCommands(history);
+
+    /** Whether it has answered a packet at once; one that answers now and then does not tell a loss from a pause. */
+    private boolean prompt;
+
+    private long lastSentNanos;
     boolean owesFeedback;
 
     Peer(SessionEndpoint endpoint, boolean weInvite, String name, SessionEndpoint.Ear ear) {
@@ -81,6 +112,11 @@ public final class Peer {
     /** Whether we keep the session; if not, it invited us. */
     public boolean weInvited() {
         return weInvite;
+    }
+
+    /** Whether it is open and the machine has lately shown that it is there. */
+    public boolean isThere() {
+        return isOpen() && (!clockless || endpoint.nanos() - lastHeardNanos < SessionEndpoint.CLOCKLESS_SILENCE);
     }
 
     /** The name it gave itself, or its address before it gave one. */
@@ -104,58 +140,127 @@ public final class Peer {
     }
 
     /**
-     * How much of our last questions (32 of them at most) got no answer, or how much of what it sent did not come, the
-     * worse of the two, in per cent; −1 before the first question.
+     * How much of our questions of the last minute got no answer, or how much of what it sent did not come, the worse of
+     * the two, in per cent; −1 when neither was to be expected.
      */
     public int lossPerCent() {
-        int count = asked;
-        int unansweredOnes = Integer.bitCount(silences);
-        return count == 0 ? -1 : Math.max(100 * unansweredOnes / count, window.lossPerCent());
+        long now = endpoint.nanos();
+        return Math.max(questions.perCent(now), packets.perCent(now));
     }
 
-    /** Whether the peer's feedback covers every program, controller and note sent to it. */
-    public boolean hasAcknowledgedAll() {
-        return history.isEmpty();
+    /** What is known of the arrival of what was sent to it last, and of all before that may still be mended. */
+    public synchronized Arrival arrival() {
+        if (!history.isEmpty() || !held.isEmpty()) {
+            return feedback || guards < GUARDS_WITHOUT_FEEDBACK ? Arrival.AWAITED : Arrival.NO_WORD;
+        }
+        return uncarriedArrival;
     }
 
-    /** Why the session is not open, for a technician; empty when it is. */
+    /** Why the session is not open, or what else is to be known of it, for a technician; empty when all is well. */
     public String trouble() {
+        if (isOpen() && clockless) {
+            return isThere()
+                    ? "it does not answer the clock, so a failure shows some seconds later"
+                    : "it accepted our invitation and has answered nothing since; what is sent may not arrive";
+        }
         return isOpen() ? "" : trouble;
     }
 
+    // ---- sending
+
     /**
-     * Sends messages that belong to the same moment, as few packets as they fit in.
+     * Sends messages that belong to the same moment, as few packets as they fit in. What would be lost for good between
+     * two that arrive (see {@link HeldCommands}) follows its predecessor by a moment, on a line that loses packets.
      *
      * @return whether the session was open and the network took them
      */
-    public boolean send(List<? extends MidiMessage> messages) {
+    public synchronized boolean send(List<? extends MidiMessage> messages) {
         if (!isOpen()) {
             return false;
         }
+        long now = endpoint.nanos();
+        List<MidiMessage> leaving = new ArrayList<>();
+        for (MidiMessage message : messages) {
+            for (MidiMessage command : message.commands()) {
+                if (!held.takes(command, leaving, now, patience())) {
+                    leaving.addAll(held.before(command));
+                    leaving.add(command);
+                }
+            }
+        }
+        return leaving.isEmpty() || sendNow(leaving);
+    }
+
+    /** How long something may be held back for the sake of what came before it, ns. */
+    private long patience() {
+        boolean unknown = packet - firstPacket < 2 * GUARDS_WITHOUT_FEEDBACK;
+        return prompt ? PATIENCE : unknown ? PATIENCE_AT_FIRST : 0;
+    }
+
+    private boolean sendNow(List<? extends MidiMessage> commands) {
         boolean all = true;
-        for (CommandWriter.Section section : CommandWriter.sections(messages)) {
+        for (CommandWriter.Section section : CommandWriter.sections(commands)) {
             all &= sendSection(section);
         }
         guards = 0;
-        guardAtNanos = endpoint.nanos() + GUARD_NANOS;
+        guardAtNanos = endpoint.nanos() + guardPause(0);
         return all;
     }
 
-    /** One at a time, so that sequence numbers leave in order, each with the journal of those before it. */
-    private synchronized boolean sendSection(CommandWriter.Section section) {
+    /** Sequence numbers leave in order, each with the journal of those before it. */
+    private boolean sendSection(CommandWriter.Section section) {
         packet++;
-        byte[] journal = history.journal(packet);
-        section.commands().forEach(c -> history.sent(c, packet));
+        byte[] journal = history.journal(packet, LARGEST_PACKET - RtpHeader.LENGTH - section.bytes().length);
+        for (MidiMessage command : section.commands()) {
+            history.sent(command, packet);
+            held.sent(command, packet);
+        }
+        if (!section.isCarried()) {
+            uncarried = packet;
+            boolean answers = feedback || packet - firstPacket < GUARDS_WITHOUT_FEEDBACK;
+            uncarriedArrival = answers ? Arrival.AWAITED : Arrival.NO_WORD;
+        } else if (uncarriedArrival == Arrival.NO_WORD) {
+            // Nobody will ever know; from here on it is asked of what is sent now.
+            uncarriedArrival = Arrival.ARRIVED;
+        }
         return sendPacket(section.bytes(), journal);
     }
 
     private boolean sendPacket(byte[] section, byte[] journal) {
         ByteBuffer out = ByteBuffer.allocate(RtpHeader.LENGTH + section.length + journal.length);
         boolean commands = section.length > 1;
-        new RtpHeader((int) (packet & 0xFFFF), (int) endpoint.now(), endpoint.ssrc()).put(out, commands);
+        new RtpHeader((int) (packet & 0xFFFF), (int) endpoint.now(), ourSsrc).put(out, commands);
         int first = section[0] | (journal.length > 0 ? CommandWriter.JOURNAL_FOLLOWS : 0);
         out.put((byte) first).put(section, 1, section.length - 1).put(journal).flip();
+        lastSentNanos = endpoint.nanos();
         return endpoint.sendData(out, data);
+    }
+
+    private void releaseDue(long now) {
+        List<MidiMessage> due = held.due(now);
+        if (!due.isEmpty()) {
+            sendNow(due);
+        }
+    }
+
+    /** After how long the journal is said again, while nobody acknowledges: soon at first, so that little waits for it. */
+    private static long guardPause(int guards) {
+        return (guards < 10 ? 10 : guards < 25 ? 25 : guards < 45 ? 50 : 200) * MILLI;
+    }
+
+    /** Sends what was held; before a goodbye. */
+    synchronized void settle() {
+        if (isOpen()) {
+            List<MidiMessage> rest = held.all();
+            if (!rest.isEmpty()) {
+                sendNow(rest);
+            }
+        }
+    }
+
+    /** Whether something is on its way of which the peer has not said that it is there. */
+    synchronized boolean isUnsettled() {
+        return isOpen() && (!held.isEmpty() || guards < MOST_GUARDS && !history.isEmpty());
     }
 
     /**
@@ -163,18 +268,34 @@ public final class Peer {
      * acknowledged: the last packet of all could be the lost one (RFC 6295 §4, guard packets).
      */
     synchronized void guard(long now) {
-        if (!isOpen() || guards >= MOST_GUARDS || guardAtNanos - now > 0 || history.isEmpty()) {
+        if (!isOpen()) {
+            return;
+        }
+        releaseDue(now);
+        int most = feedback ? MOST_GUARDS : GUARDS_WITHOUT_FEEDBACK;
+        if (guards >= most || guardAtNanos - now > 0 || history.isEmpty()) {
             return;
         }
         guards++;
-        guardAtNanos = now + GUARD_NANOS * guards;
+        guardAtNanos = now + guardPause(guards);
         packet++;
-        sendPacket(new byte[] {0}, history.journal(packet));
+        sendPacket(new byte[] {0}, history.journal(packet, LARGEST_PACKET - RtpHeader.LENGTH - 1));
     }
 
     /** @param sequence the highest that the peer has, 0–65,535 */
-    synchronized void acknowledged(int sequence) {
-        history.acknowledged(packet - ((int) packet - sequence & 0xFFFF));
+    synchronized void acknowledged(int sequence, long now) {
+        long number = packet - ((int) packet - sequence & 0xFFFF);
+        if (number <= firstPacket) {
+            return;
+        }
+        feedback = true;
+        prompt |= number == packet && now - lastSentNanos < PROMPT;
+        history.acknowledged(number);
+        if (uncarriedArrival == Arrival.AWAITED && number >= uncarried) {
+            // A later packet that came says nothing of this one, which no journal mends.
+            uncarriedArrival = number == uncarried ? Arrival.ARRIVED : Arrival.NO_WORD;
+        }
+        releaseDue(now);
     }
 
     // ---- hearing, on the endpoint's thread
@@ -182,20 +303,24 @@ public final class Peer {
     /** Takes a packet, after what the journal says was lost before it; nothing is taken twice. */
     void hear(RtpHeader header, ByteBuffer payload, long now) {
         heardAt(now);
+        long expected = window.expected();
+        long lost = window.lost();
         SequenceWindow.Place place = window.take(header.sequence());
+        packets.count(now, (int) (window.expected() - expected), (int) (window.lost() - lost));
         if (place == SequenceWindow.Place.SEEN) {
             return;
         }
         owesFeedback = true;
         long number = window.number(header.sequence());
-        if (place == SequenceWindow.Place.AFTER_A_GAP && CommandReader.hasJournal(payload)) {
+        boolean mayLack = place == SequenceWindow.Place.FIRST || place == SequenceWindow.Place.AFTER_A_GAP;
+        if (mayLack && CommandReader.hasJournal(payload)) {
             mendedUpTo = number;
             recovery.mend(CommandReader.journal(payload), number).forEach(m -> tell(m, now));
         }
         CommandReader.Result result = reader.read(payload);
         boolean mended = place == SequenceWindow.Place.LATE && number < mendedUpTo;
         for (MidiMessage message : result.messages()) {
-            if (!mended || !Recovery.mends(message)) {
+            if (!mended || !SentHistory.carries(message)) {
                 recovery.heard(message, number);
                 tell(message, now);
             }
@@ -207,7 +332,7 @@ public final class Peer {
     private void tell(MidiMessage message, long now) {
         try {
             ear.heard(this, message, now);
-        } catch (RuntimeException fault) {
+        } catch (RuntimeException | StackOverflowError fault) {
             ear.trouble(this, "our own listener failed: " + fault);
         }
     }
@@ -217,8 +342,16 @@ public final class Peer {
         window.restart();
         recovery.restart();
         history.restart(packet);
+        firstPacket = packet;
+        feedback = false;
+        uncarriedArrival = Arrival.ARRIVED;
+        prompt = false;
+        held.restart();
         mendedUpTo = Long.MIN_VALUE;
         owesFeedback = false;
+        answersClock = false;
+        clockless = false;
+        unanswered = 0;
     }
 
     /** Ends the session for good, with a goodbye. */
@@ -235,15 +368,14 @@ public final class Peer {
         }
     }
 
-    /** A question was answered, or was not before the next one was due. */
-    void answered(boolean was) {
-        silences = silences << 1 | (was ? 0 : 1);
-        asked = Math.min(Integer.SIZE, asked + 1);
+    /** A question was asked. */
+    void asked(long now) {
+        questions.count(now, 1, 0);
     }
 
-    /** An answer to an earlier question: it was slow, not lost. */
-    void answeredLate() {
-        silences &= silences - 1;
+    /** It was not answered before the next one was due; or, after all, it was. */
+    void unanswered(long now, boolean really) {
+        questions.count(now, 0, really ? 1 : -1);
     }
 
     void heardAt(long nanos) {

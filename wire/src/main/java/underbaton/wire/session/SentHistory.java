@@ -2,91 +2,87 @@ package underbaton.wire.session;
 
 import java.io.ByteArrayOutputStream;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
+import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage;
-import underbaton.core.midi.ChannelMessage.ControlChange;
-import underbaton.core.midi.ChannelMessage.NoteOff;
-import underbaton.core.midi.ChannelMessage.NoteOn;
-import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Exclusive;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon.SongSelect;
+import underbaton.core.midi.SystemCommon.TuneRequest;
 
 /**
  * What one peer has been told since it last acknowledged, and the recovery journal that says it again (RFC 6295 §4–5,
- * appendix A): program with bank (chapter P), controllers (chapter C), notes (chapter N). The loop is closed by the
- * peer's feedback: what it has acknowledged leaves the journal, so that on a clean line there is none.
+ * appendices A and B): the channels' chapters ({@link ChannelHistory}), and of the system journal song, tune request and
+ * reset (chapter D) and short exclusives (chapter X). The loop is closed by the peer's feedback: what it has acknowledged
+ * leaves the journal, so that on a clean line there is none.
  *
  * <p>Packet numbers are counted without wrapping here; only the wire's are 16 bits. Thread-safe.
  */
 final class SentHistory {
 
-    /** A journal keeps inside this, so that packet and journal are not cut up on the way; older history yields. */
-    private static final int MOST_BYTES = 900;
+    /** An exclusive whose body is longer, in bytes, is not said again: a journal has to fit beside commands. */
+    static final int LONGEST_EXCLUSIVE = 128;
 
-    private static final int HEADER = 3;
-    private static final int ALL_SOUND_OFF = 120;
-    private static final int ALL_NOTES_OFF = 123;
-    private static final int MOST_LOGS = 127;
+    private static final int SYSTEM_FOLLOWS = 0x40;
+    private static final int CHANNELS_FOLLOW = 0x20;
+    private static final int QUIET = 0x80;
+    private static final int CHAPTER_D = 0x4000;
+    private static final int CHAPTER_X = 0x0400;
+    /** Chapter X: a count and the data are there, by the list tool, of a command that was ended as usual. */
+    private static final int LOG_X = 0x20 | 0x08 | 0x04 | 0x03;
 
-    private final Map<Integer, Channel> channels = new TreeMap<>();
+    private final Map<Integer, ChannelHistory> channels = new TreeMap<>();
+    private final List<Told<Bytes>> exclusives = new ArrayList<>();
+    private Told<Integer> song;
+    private Told<Integer> tune;
+    private Told<Integer> reset;
+    private int exclusivesSoFar;
+    private int tunesSoFar;
+    private int resetsSoFar;
     private long acknowledged;
 
-    /** A controller's value or a note's velocity (−1 when it is off), and the packet that last changed it. */
-    private record Told(int value, long packet) {}
-
-    /** A program with the bank that was chosen before it; bank −1 for none. */
-    private record Program(int program, int bankHigh, int bankLow, long packet) {}
-
-    private static final class Channel {
-        private Program program;
-        private int bankHigh = -1;
-        private int bankLow = -1;
-        private final Map<Integer, Told> controllers = new TreeMap<>();
-        private final Map<Integer, Told> notes = new TreeMap<>();
-
-        private boolean isEmpty() {
-            return program == null && controllers.isEmpty() && notes.isEmpty();
+    /**
+     * Something that was told.
+     *
+     * @param number which one of its kind, for those that are counted; else 0
+     * @param packet the one that told it last
+     */
+    record Told<T>(T value, int number, long packet) {
+        boolean until(long last) {
+            return packet <= last;
         }
+    }
 
-        private void forgetUpTo(long packet) {
-            program = program != null && program.packet <= packet ? null : program;
-            controllers.values().removeIf(t -> t.packet <= packet);
-            notes.values().removeIf(t -> t.packet <= packet);
-        }
+    /** Whether a command that is lost comes back by the journal. */
+    static boolean carries(MidiMessage command) {
+        return command instanceof ChannelMessage
+                || command instanceof SongSelect
+                || command instanceof TuneRequest
+                || command == RealTime.RESET
+                || command instanceof Exclusive exclusive && exclusive.body().length() <= LONGEST_EXCLUSIVE;
     }
 
     /** @param packet the number of the packet that carries it, rising */
     synchronized void sent(MidiMessage command, long packet) {
-        if (!(command instanceof ChannelMessage message)) {
-            return;
-        }
-        Channel channel = channels.computeIfAbsent(message.channel(), c -> new Channel());
-        if (message instanceof ProgramChange p) {
-            channel.program = new Program(p.program(), channel.bankHigh, channel.bankLow, packet);
-            channel.controllers.remove(0);
-            channel.controllers.remove(32);
-        } else if (message instanceof ControlChange c) {
-            control(channel, c, packet);
-        } else if (message instanceof NoteOn on && on.velocity() > 0) {
-            channel.notes.put(on.note(), new Told(on.velocity(), packet));
-        } else if (message instanceof NoteOn silent) {
-            channel.notes.put(silent.note(), new Told(-1, packet));
-        } else if (message instanceof NoteOff off) {
-            channel.notes.put(off.note(), new Told(-1, packet));
-        }
-    }
-
-    private static void control(Channel channel, ControlChange c, long packet) {
-        channel.controllers.put(c.controller(), new Told(c.value(), packet));
-        if (c.controller() == 0) {
-            channel.bankHigh = c.value();
-            channel.bankLow = Math.max(0, channel.bankLow);
-        } else if (c.controller() == 32) {
-            channel.bankLow = c.value();
-            channel.bankHigh = Math.max(0, channel.bankHigh);
-        } else if (c.controller() == ALL_SOUND_OFF || c.controller() == ALL_NOTES_OFF) {
-            channel.notes.replaceAll((note, told) -> new Told(-1, packet));
+        if (command instanceof ChannelMessage message) {
+            channels.computeIfAbsent(message.channel(), ChannelHistory::new).sent(message, packet);
+        } else if (command instanceof Exclusive exclusive) {
+            exclusivesSoFar = exclusivesSoFar + 1 & 0xFF;
+            if (carries(command)) {
+                exclusives.add(new Told<>(exclusive.body(), exclusivesSoFar, packet));
+            }
+        } else if (command instanceof SongSelect select) {
+            song = new Told<>(select.song(), 0, packet);
+        } else if (command instanceof TuneRequest) {
+            tunesSoFar = tunesSoFar + 1 & 0x7F;
+            tune = new Told<>(tunesSoFar, 0, packet);
+        } else if (command == RealTime.RESET) {
+            resetsSoFar = resetsSoFar + 1 & 0x7F;
+            reset = new Told<>(resetsSoFar, 0, packet);
         }
     }
 
@@ -95,142 +91,155 @@ final class SentHistory {
         if (packet > acknowledged) {
             acknowledged = packet;
             channels.values().forEach(c -> c.forgetUpTo(packet));
+            exclusives.removeIf(t -> t.until(packet));
+            song = left(song, packet);
+            tune = left(tune, packet);
+            reset = left(reset, packet);
         }
     }
 
+    private static Told<Integer> left(Told<Integer> told, long packet) {
+        return told == null || told.until(packet) ? null : told;
+    }
+
     synchronized boolean isEmpty() {
-        return channels.values().stream().allMatch(Channel::isEmpty);
+        return exclusives.isEmpty()
+                && song == null
+                && tune == null
+                && reset == null
+                && channels.values().stream().allMatch(ChannelHistory::isEmpty);
+    }
+
+    /** Whether the peer is not known to have this packet yet. */
+    synchronized boolean awaits(long packet) {
+        return packet > acknowledged;
     }
 
     /** A new session begins: what was told in the last one is no longer anybody's history. */
     synchronized void restart(long packet) {
         channels.clear();
+        exclusives.clear();
+        song = null;
+        tune = null;
+        reset = null;
+        exclusivesSoFar = 0;
+        tunesSoFar = 0;
+        resetsSoFar = 0;
         acknowledged = packet;
     }
 
     /**
-     * The journal for the packet with this number; empty when there is nothing to say again.
+     * The journal for the packet with this number; empty when there is nothing to say again. Where there is more than room
+     * for it, the oldest yields.
      *
      * @param packet the number of the packet that it will stand in
+     * @param room how many bytes it may have
      */
-    synchronized byte[] journal(long packet) {
+    synchronized byte[] journal(long packet, int room) {
         byte[] journal = write(packet);
-        while (journal.length > MOST_BYTES) {
-            long oldest = channels.values().stream()
-                    .mapToLong(SentHistory::oldest)
-                    .min()
-                    .orElse(packet);
-            acknowledged(oldest);
+        while (journal.length > room) {
+            acknowledged(oldest(packet));
             journal = write(packet);
         }
         return journal;
     }
 
-    private static long oldest(Channel c) {
-        long oldest = c.program == null ? Long.MAX_VALUE : c.program.packet;
-        for (Map<Integer, Told> told : List.of(c.controllers, c.notes)) {
-            for (Told t : told.values()) {
-                oldest = Math.min(oldest, t.packet);
-            }
+    private long oldest(long none) {
+        long oldest = none;
+        for (ChannelHistory channel : channels.values()) {
+            oldest = Math.min(oldest, channel.oldest());
+        }
+        for (Told<?> told : exclusives) {
+            oldest = Math.min(oldest, told.packet);
+        }
+        for (Told<Integer> told : ones()) {
+            oldest = Math.min(oldest, told.packet);
         }
         return oldest;
     }
 
-    private byte[] write(long packet) {
-        List<byte[]> written = new ArrayList<>();
-        boolean quiet = true;
-        for (Map.Entry<Integer, Channel> entry : channels.entrySet()) {
-            if (!entry.getValue().isEmpty()) {
-                byte[] channel = channelJournal(entry.getKey(), entry.getValue(), packet - 1);
-                quiet &= (channel[0] & 0x80) != 0;
-                written.add(channel);
+    private List<Told<Integer>> ones() {
+        List<Told<Integer>> ones = new ArrayList<>();
+        for (Told<Integer> one : Arrays.asList(reset, tune, song)) {
+            if (one != null) {
+                ones.add(one);
             }
         }
-        if (written.isEmpty()) {
+        return ones;
+    }
+
+    private byte[] write(long packet) {
+        ByteArrayOutputStream system = new ByteArrayOutputStream();
+        boolean quiet = writeSystem(packet - 1, system);
+        List<byte[]> written = new ArrayList<>();
+        for (ChannelHistory channel : channels.values()) {
+            if (!channel.isEmpty()) {
+                byte[] journal = channel.journal(packet - 1);
+                quiet &= (journal[0] & QUIET) != 0;
+                written.add(journal);
+            }
+        }
+        if (written.isEmpty() && system.size() == 0) {
             return new byte[0];
         }
         ByteArrayOutputStream out = new ByteArrayOutputStream();
-        // S: nothing here is of the packet just before; A: channel journals follow, their number less one.
-        out.write((quiet ? 0x80 : 0) | 0x20 | written.size() - 1);
+        // S: nothing here is of the packet just before; Y: a system journal; A: channel journals, their number less
+        // one.
+        out.write((quiet ? QUIET : 0)
+                | (system.size() > 0 ? SYSTEM_FOLLOWS : 0)
+                | (written.isEmpty() ? 0 : CHANNELS_FOLLOW | written.size() - 1));
         long checkpoint = acknowledged + 1;
         out.write((int) (checkpoint >> 8));
         out.write((int) checkpoint);
+        out.writeBytes(system.toByteArray());
         written.forEach(out::writeBytes);
         return out.toByteArray();
     }
 
-    /** Header S CHAN H LENGTH, table of contents P C M W N E T A, then the chapters in that order. */
-    private static byte[] channelJournal(int number, Channel channel, long before) {
+    /** Header S D V Q F X LENGTH, then the chapters. @return whether nothing of it is of the packet before */
+    private boolean writeSystem(long before, ByteArrayOutputStream out) {
+        if (exclusives.isEmpty() && ones().isEmpty()) {
+            return true;
+        }
         ByteArrayOutputStream chapters = new ByteArrayOutputStream();
-        boolean quiet = true;
         int contents = 0;
-        if (channel.program != null) {
-            contents |= 0x80;
-            quiet &= channel.program.packet != before;
-            chapterP(channel.program, before, chapters);
+        boolean quiet = true;
+        if (!ones().isEmpty()) {
+            contents |= CHAPTER_D;
+            quiet = chapterD(before, chapters);
         }
-        if (!channel.controllers.isEmpty()) {
-            contents |= 0x40;
-            quiet &= chapterC(channel.controllers, before, chapters);
+        for (Told<Bytes> told : exclusives) {
+            contents |= CHAPTER_X;
+            quiet &= chapterX(told, before, chapters);
         }
-        if (!channel.notes.isEmpty()) {
-            contents |= 0x08;
-            quiet &= chapterN(channel.notes, before, chapters);
-        }
-        int length = HEADER + chapters.size();
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        out.write((quiet ? 0x80 : 0) | number << 3 | length >> 8);
-        out.write(length);
-        out.write(contents);
+        int header = (quiet ? 0x8000 : 0) | contents | 2 + chapters.size();
+        out.write(header >> 8);
+        out.write(header);
         out.writeBytes(chapters.toByteArray());
-        return out.toByteArray();
-    }
-
-    private static int quietBit(long packet, long before) {
-        return packet != before ? 0x80 : 0;
-    }
-
-    private static void chapterP(Program p, long before, ByteArrayOutputStream out) {
-        boolean banked = p.bankHigh >= 0;
-        out.write(quietBit(p.packet, before) | p.program);
-        out.write(banked ? 0x80 | p.bankHigh : 0);
-        out.write(banked ? p.bankLow : 0);
-    }
-
-    private static boolean chapterC(Map<Integer, Told> controllers, long before, ByteArrayOutputStream out) {
-        boolean quiet = controllers.values().stream().allMatch(t -> t.packet != before);
-        out.write((quiet ? 0x80 : 0) | controllers.size() - 1);
-        controllers.forEach((number, told) -> {
-            out.write(quietBit(told.packet, before) | number);
-            out.write(told.value);
-        });
         return quiet;
     }
 
-    /** Logs of notes that sound, then a bit for each note that ended, in the octets from LOW to HIGH. */
-    private static boolean chapterN(Map<Integer, Told> notes, long before, ByteArrayOutputStream out) {
-        List<Map.Entry<Integer, Told>> on = notes.entrySet().stream()
-                .filter(e -> e.getValue().value >= 0)
-                .limit(MOST_LOGS)
-                .toList();
-        List<Map.Entry<Integer, Told>> off =
-                notes.entrySet().stream().filter(e -> e.getValue().value < 0).toList();
-        int low = off.stream().mapToInt(e -> e.getKey() / 8).min().orElse(15);
-        int high = off.stream().mapToInt(e -> e.getKey() / 8).max().orElse(0);
-        boolean quietOffs = off.stream().allMatch(e -> e.getValue().packet != before);
-        boolean quietOns = on.stream().allMatch(e -> e.getValue().packet != before);
-        out.write((quietOffs ? 0x80 : 0) | on.size());
-        out.write(low << 4 | high);
-        for (Map.Entry<Integer, Told> note : on) {
-            out.write(quietBit(note.getValue().packet, before) | note.getKey());
-            // Y: play it, even though it is late; a look that comes late is right and one that does not come is wrong.
-            out.write(0x80 | note.getValue().value);
+    /** S B G H J K Y Z: reset, tune request and song, one octet each (appendix B.1). */
+    private boolean chapterD(long before, ByteArrayOutputStream out) {
+        boolean quiet = ones().stream().allMatch(t -> t.packet != before);
+        out.write((quiet ? QUIET : 0)
+                | (reset != null ? 0x40 : 0)
+                | (tune != null ? 0x20 : 0)
+                | (song != null ? 0x10 : 0));
+        ones().forEach(t -> out.write((t.packet != before ? QUIET : 0) | t.value));
+        return quiet;
+    }
+
+    /** A log of an exclusive, its number among all of the session, its octets with the last one marked (appendix B.5). */
+    private static boolean chapterX(Told<Bytes> told, long before, ByteArrayOutputStream out) {
+        boolean quiet = told.packet != before;
+        Bytes body = told.value;
+        int data = body.length() > 0 ? LOG_X : LOG_X & ~0x08;
+        out.write((quiet ? QUIET : 0) | data);
+        out.write(told.number);
+        for (int i = 0; i < body.length(); i++) {
+            out.write(body.at(i) | (i == body.length() - 1 ? 0x80 : 0));
         }
-        if (!off.isEmpty()) {
-            byte[] bits = new byte[high - low + 1];
-            off.forEach(e -> bits[e.getKey() / 8 - low] |= (byte) (0x80 >> e.getKey() % 8));
-            out.writeBytes(bits);
-        }
-        return quietOffs && quietOns;
+        return quiet;
     }
 }

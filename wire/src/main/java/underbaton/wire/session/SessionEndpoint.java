@@ -3,29 +3,30 @@ package underbaton.wire.session;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.net.SocketAddress;
 import java.net.UnknownHostException;
 import java.nio.ByteBuffer;
-import java.nio.channels.ClosedSelectorException;
-import java.nio.channels.DatagramChannel;
-import java.nio.channels.SelectionKey;
-import java.nio.channels.Selector;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.ThreadLocalRandom;
+import java.util.concurrent.locks.LockSupport;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.perform.Clock;
+import underbaton.wire.Door;
 
 /**
  * One name on the network with which MIDI sessions (RFC 6295, payload over RTP) are held: it invites others and lets
  * itself be invited, over two neighbouring UDP ports, control N and data N+1.
  *
- * <p>One thread reads both ports and keeps the sessions: it measures the round trip every two seconds, notices within
+ * <p>One loop reads both ports and keeps the sessions: it measures the round trip every two seconds, notices within
  * about four seconds when a peer has vanished, and invites it again, first quickly, then every five seconds, for as long
- * as it takes. Sending does not pass through that thread; it goes straight to the socket. What a lost packet said is
+ * as it takes. Sending does not pass through that loop; it goes straight to the socket. What a lost packet said is
  * restored from the next one's recovery journal ({@link SentHistory}, {@link Recovery}).
+ *
+ * <p>A session is known by its peer's identifier, addresses and token together; whatever fits only in part is nobody's
+ * and is passed over. Strangers have a share of their own ({@link GuestLimits}).
  */
 public final class SessionEndpoint implements AutoCloseable {
 
@@ -43,29 +44,30 @@ public final class SessionEndpoint implements AutoCloseable {
 
     private static final long MILLI = 1_000_000L;
     private static final long TICK_MILLIS = 100;
+    /** While something is under way of which nobody has said that it arrived. */
+    private static final long SHORT_TICK_MILLIS = 5;
+
     private static final long SYNC_EVERY = 2000 * MILLI;
     private static final long SYNC_RETRY = 500 * MILLI;
     private static final int SYNC_TRIES = 4;
     private static final long ANSWER_WITHIN = 1000 * MILLI;
-    private static final long SILENCE_ENDS_SESSION = 15_000 * MILLI;
+    /** Sessions may leave a minute between clock questions. */
+    private static final long SILENCE_ENDS_SESSION = 75_000 * MILLI;
+
+    private static final long HALF_OPEN_ENDS = 3000 * MILLI;
+    private static final long CLOCKLESS_EVERY = 5000 * MILLI;
+    static final long CLOCKLESS_SILENCE = 20_000 * MILLI;
     private static final long[] BACK_OFF = {250 * MILLI, 500 * MILLI, 1000 * MILLI, 2000 * MILLI, 5000 * MILLI};
-    private static final long CLOSING_MILLIS = 2000;
-    private static final int MOST_PEERS = 64;
-    private static final int LARGEST_DATAGRAM = 65_535;
-    private static final int PORT_TRIES = 50;
 
     private final String name;
     private final Clock clock;
     private final Ear guests;
-    private final ThreadFactory threads;
-    private final DatagramChannel control;
-    private final DatagramChannel data;
-    private final Selector selector;
-    private final int ssrc = ThreadLocalRandom.current().nextInt();
+    private final Loops loops;
+    private final PortPair ports;
     private final long startNanos;
     private final List<Peer> peers = new CopyOnWriteArrayList<>();
-    private final ByteBuffer incoming = ByteBuffer.allocate(LARGEST_DATAGRAM);
-    private final Thread thread;
+    private final GuestLimits limits = new GuestLimits();
+    private final Loop loop;
     private volatile boolean closed;
     private volatile Door door = Door.ANYONE;
 
@@ -78,46 +80,20 @@ public final class SessionEndpoint implements AutoCloseable {
      * @param guests hears those who invite us
      * @throws IOException when the ports cannot be had
      */
-    public SessionEndpoint(String name, InetAddress bind, int port, Clock clock, ThreadFactory threads, Ear guests)
+    public SessionEndpoint(String name, InetAddress bind, int port, Clock clock, Loops loops, Ear guests)
             throws IOException {
         this.name = name;
         this.clock = clock;
         this.guests = guests;
-        this.threads = threads;
+        this.loops = loops;
         this.startNanos = clock.nanos();
-        DatagramChannel[] pair = openPair(bind, port);
-        control = pair[0];
-        data = pair[1];
-        selector = Selector.open();
-        control.configureBlocking(false).register(selector, SelectionKey.OP_READ);
-        data.configureBlocking(false).register(selector, SelectionKey.OP_READ);
-        thread = threads.newThread(this::run);
-        thread.start();
-    }
-
-    private static DatagramChannel[] openPair(InetAddress bind, int port) throws IOException {
-        IOException last = null;
-        for (int i = 0; i < (port == 0 ? PORT_TRIES : 1); i++) {
-            DatagramChannel first = DatagramChannel.open();
-            DatagramChannel second = DatagramChannel.open();
-            try {
-                first.bind(new InetSocketAddress(bind, port));
-                int got = ((InetSocketAddress) first.getLocalAddress()).getPort();
-                second.bind(new InetSocketAddress(bind, got + 1));
-                return new DatagramChannel[] {first, second};
-            } catch (IOException | IllegalArgumentException taken) {
-                last = new IOException(
-                        "UDP ports " + port + " and " + (port + 1) + " cannot be had: " + taken.getMessage(), taken);
-                first.close();
-                second.close();
-            }
-        }
-        throw last;
+        ports = new PortPair(bind, port);
+        loop = loops.startUrgent("sessions of " + name, this::turn);
     }
 
     /** The control port; data is the next one. */
     public int port() {
-        return control.socket().getLocalPort();
+        return ports.number();
     }
 
     /** Says who may invite us from now on; sessions that are held already go on. */
@@ -138,7 +114,7 @@ public final class SessionEndpoint implements AutoCloseable {
     public Peer invite(String host, int port, Ear ear) {
         Peer peer = new Peer(this, true, host + ":" + port, ear);
         peer.nextActionNanos = clock.nanos();
-        threads.newThread(() -> lookUp(peer, host, port)).start();
+        loops.once("look up " + host, () -> lookUp(peer, host, port));
         return peer;
     }
 
@@ -152,21 +128,13 @@ public final class SessionEndpoint implements AutoCloseable {
                 if (peer.state() == Peer.State.CLOSED) {
                     peers.remove(peer);
                 }
-                selector.wakeup();
+                ports.wake();
                 return;
             } catch (UnknownHostException unknown) {
                 peer.become(Peer.State.WAITING, "nobody on this network is called “" + host + "”");
-                try {
-                    Thread.sleep(BACK_OFF[BACK_OFF.length - 1] / MILLI);
-                } catch (InterruptedException ended) {
-                    return;
-                }
+                LockSupport.parkNanos(this, BACK_OFF[BACK_OFF.length - 1]);
             }
         }
-    }
-
-    int ssrc() {
-        return ssrc;
     }
 
     long nanos() {
@@ -178,24 +146,24 @@ public final class SessionEndpoint implements AutoCloseable {
         return (clock.nanos() - startNanos) / 100_000;
     }
 
-    boolean sendData(ByteBuffer packet, SocketAddress to) {
-        return send(data, packet, to);
-    }
-
-    private static boolean send(DatagramChannel channel, ByteBuffer packet, SocketAddress to) {
-        try {
-            return channel.send(packet, to) > 0;
-        } catch (IOException | RuntimeException unreachable) {
-            return false;
-        }
+    boolean sendData(ByteBuffer packet, InetSocketAddress to) {
+        return ports.sendData(packet, to);
     }
 
     void leave(Peer peer) {
-        boolean wasOpen = peer.isOpen();
+        peer.settle();
+        sayGoodbye(peer);
         peer.become(Peer.State.CLOSED, "closed");
         peers.remove(peer);
-        if (wasOpen) {
-            send(control, new SessionPacket.Goodbye(peer.token, ssrc).encode(), peer.control);
+    }
+
+    /** To whoever has at least been asked: nobody waits for a session that is over. */
+    private void sayGoodbye(Peer peer) {
+        boolean begun = peer.state() == Peer.State.OPEN
+                || peer.state() == Peer.State.HALF_OPEN
+                || peer.state() == Peer.State.INVITED;
+        if (begun && peer.control != null) {
+            ports.sendControl(new SessionPacket.Goodbye(peer.token, peer.ourSsrc).encode(), peer.control);
         }
     }
 
@@ -207,67 +175,42 @@ public final class SessionEndpoint implements AutoCloseable {
         }
         closed = true;
         peers.forEach(this::leave);
-        selector.wakeup();
+        loop.end();
+        ports.wake();
+        loop.close();
         try {
-            if (Thread.currentThread() != thread) {
-                thread.join(CLOSING_MILLIS);
-            }
-        } catch (InterruptedException interrupted) {
-            Thread.currentThread().interrupt();
+            ports.close();
+        } catch (IOException gone) {
+            peers.clear();
         }
     }
 
-    // ---- the endpoint's thread
+    // ---- the endpoint's loop
 
-    private void run() {
-        try (selector;
-                control;
-                data) {
-            while (!closed) {
-                selector.select(TICK_MILLIS);
-                selector.selectedKeys().clear();
-                drain(control);
-                drain(data);
-                long now = clock.nanos();
-                for (Peer peer : peers) {
-                    acknowledge(peer);
-                    peer.guard(now);
-                    if (peer.nextActionNanos - now <= 0) {
-                        act(peer, now);
-                    }
-                }
+    private void turn() throws IOException {
+        boolean unsettled = peers.stream().anyMatch(Peer::isUnsettled);
+        ports.read(unsettled ? SHORT_TICK_MILLIS : TICK_MILLIS, this::take);
+        long now = clock.nanos();
+        for (Peer peer : peers) {
+            acknowledge(peer);
+            peer.guard(now);
+            if (peer.nextActionNanos - now <= 0) {
+                act(peer, now);
             }
-        } catch (IOException | ClosedSelectorException end) {
-            closed = true;
-            peers.forEach(p -> p.become(Peer.State.CLOSED, "the network of this machine failed: " + end.getMessage()));
         }
     }
 
-    private void drain(DatagramChannel channel) throws IOException {
-        incoming.clear();
-        SocketAddress from = receive(channel);
-        while (from != null) {
-            incoming.flip();
-            long now = clock.nanos();
-            if (SessionPacket.claims(incoming)) {
-                Optional<SessionPacket> packet = SessionPacket.decode(incoming);
-                if (packet.isPresent()) {
-                    keep(packet.get(), channel, (InetSocketAddress) from, now);
-                }
-            } else if (channel == data) {
-                hear(now);
-            }
-            incoming.clear();
-            from = receive(channel);
-        }
-    }
-
-    /** A refused port of one peer must not stop us from reading the others. */
-    private SocketAddress receive(DatagramChannel channel) throws IOException {
-        try {
-            return channel.receive(incoming);
-        } catch (java.net.PortUnreachableException nobodyThere) {
-            return null;
+    private void take(ByteBuffer datagram, boolean control, InetSocketAddress from) {
+        long now = clock.nanos();
+        if (SessionPacket.claims(datagram)) {
+            SessionPacket.decode(datagram).ifPresent(packet -> keep(packet, control, from, now));
+        } else if (!control) {
+            RtpHeader.get(datagram).ifPresent(header -> speaking(header.ssrc(), from, false)
+                    .filter(Peer::isOpen)
+                    .ifPresent(peer -> {
+                        stillHere(peer, now);
+                        peer.hear(header, datagram, now);
+                    }));
         }
     }
 
@@ -275,97 +218,124 @@ public final class SessionEndpoint implements AutoCloseable {
     private void acknowledge(Peer peer) {
         if (peer.owesFeedback && peer.isOpen()) {
             peer.owesFeedback = false;
-            send(control, new SessionPacket.Feedback(ssrc, peer.window.highest()).encode(), peer.control);
+            ports.sendControl(new SessionPacket.Feedback(peer.ourSsrc, peer.window.highest()).encode(), peer.control);
         }
     }
 
-    private void hear(long now) {
-        RtpHeader.get(incoming)
-                .ifPresent(header ->
-                        find(header.ssrc()).filter(Peer::isOpen).ifPresent(p -> p.hear(header, incoming, now)));
+    /** The one of that identifier at that very address; of a machine that also invited us, the session that we keep. */
+    private Optional<Peer> speaking(int ssrc, InetSocketAddress from, boolean control) {
+        Peer found = null;
+        for (Peer p : peers) {
+            boolean here = from.equals(control ? p.control : p.data);
+            boolean talks = p.state() == Peer.State.OPEN || p.state() == Peer.State.HALF_OPEN;
+            if (here && talks && p.ssrc == ssrc && (found == null || p.weInvite)) {
+                found = p;
+            }
+        }
+        return Optional.ofNullable(found);
     }
 
-    private Optional<Peer> find(int peerSsrc) {
-        return peers.stream()
-                .filter(p -> p.ssrc == peerSsrc && p.state() != Peer.State.WAITING)
-                .findFirst();
-    }
-
-    private void keep(SessionPacket packet, DatagramChannel channel, InetSocketAddress from, long now) {
+    private void keep(SessionPacket packet, boolean control, InetSocketAddress from, long now) {
         if (packet instanceof SessionPacket.Invitation invitation) {
-            invited(invitation, channel, from, now);
+            if (limits.hears(from.getAddress(), now)) {
+                invited(invitation, control, from, now);
+            }
         } else if (packet instanceof SessionPacket.Acceptance acceptance) {
-            accepted(acceptance, channel, now);
+            accepted(acceptance, control, from, now);
         } else if (packet instanceof SessionPacket.Rejection rejection) {
-            pendingWith(rejection.token())
+            pendingWith(rejection.token(), from, control)
                     .ifPresent(p -> retry(p, now, "it refuses our invitation; allow “" + name + "” to connect there"));
         } else if (packet instanceof SessionPacket.Goodbye goodbye) {
-            find(goodbye.ssrc()).ifPresent(p -> farewell(p, now));
-        } else if (packet instanceof SessionPacket.Sync sync) {
-            find(sync.ssrc()).ifPresent(p -> synchronise(p, sync, now));
+            speaking(goodbye.ssrc(), from, control)
+                    .filter(p -> p.token == goodbye.token())
+                    .ifPresent(p -> farewell(p, now));
+        } else if (packet instanceof SessionPacket.Sync sync && !control) {
+            speaking(sync.ssrc(), from, false).ifPresent(p -> synchronise(p, sync, now));
         } else if (packet instanceof SessionPacket.Feedback feedback) {
-            find(feedback.ssrc()).ifPresent(p -> p.acknowledged(feedback.sequence()));
+            speaking(feedback.ssrc(), from, control).ifPresent(p -> {
+                p.heardAt(now);
+                p.acknowledged(feedback.sequence(), now);
+            });
         }
     }
 
     // ---- being invited
 
-    private void invited(SessionPacket.Invitation in, DatagramChannel channel, InetSocketAddress from, long now) {
-        Optional<Peer> known =
-                peers.stream().filter(p -> !p.weInvite && p.ssrc == in.ssrc()).findFirst();
-        if (channel == control) {
-            boolean welcome = door.admits(in.name(), from.getAddress());
-            if (known.isEmpty() && (!welcome || peers.size() >= MOST_PEERS)) {
-                send(control, new SessionPacket.Rejection(in.token(), ssrc).encode(), from);
-                return;
-            }
-            Peer guest = known.orElseGet(() -> newGuest(in));
+    private void invited(SessionPacket.Invitation in, boolean control, InetSocketAddress from, long now) {
+        Optional<Peer> known = peers.stream()
+                .filter(p -> !p.weInvite && p.ssrc == in.ssrc())
+                .filter(p -> p.control.getAddress().equals(from.getAddress()))
+                .findFirst();
+        if (!control) {
+            known.filter(p -> p.token == in.token()).ifPresent(guest -> {
+                guest.data = from;
+                guest.become(Peer.State.OPEN, "");
+                stillHere(guest, now);
+                ports.sendData(new SessionPacket.Acceptance(in.token(), guest.ourSsrc, name).encode(), from);
+            });
+            return;
+        }
+        GuestLimits.Room room = limits.roomFor(from.getAddress(), peers);
+        boolean welcome = door.admits(in.name(), from.getAddress());
+        if (!welcome || known.isEmpty() && !room.there()) {
+            // Under a name of the moment: our own identifier in a session is for its peer alone.
+            int nobody = ThreadLocalRandom.current().nextInt();
+            ports.sendControl(new SessionPacket.Rejection(in.token(), nobody).encode(), from);
+            return;
+        }
+        Peer guest = known.orElseGet(() -> {
+            room.leaves().ifPresent(this::leave);
+            return newGuest(in, from);
+        });
+        if (guest.token != in.token() || !guest.isOpen()) {
             guest.control = from;
             guest.token = in.token();
             guest.begin();
             guest.become(Peer.State.HALF_OPEN, "it has not opened the data port yet");
-        } else {
-            known.ifPresent(guest -> {
-                guest.data = from;
-                guest.become(Peer.State.OPEN, "");
-            });
+            guest.nextActionNanos = now + HALF_OPEN_ENDS;
         }
-        known.or(() -> peers.stream().filter(p -> p.ssrc == in.ssrc()).findFirst())
-                .ifPresent(guest -> {
-                    guest.heardAt(now);
-                    guest.nextActionNanos = now + SILENCE_ENDS_SESSION;
-                    send(channel, new SessionPacket.Acceptance(in.token(), ssrc, name).encode(), from);
-                });
+        guest.heardAt(now);
+        ports.sendControl(new SessionPacket.Acceptance(in.token(), guest.ourSsrc, name).encode(), from);
     }
 
-    private Peer newGuest(SessionPacket.Invitation in) {
+    private Peer newGuest(SessionPacket.Invitation in, InetSocketAddress from) {
         Peer guest = new Peer(this, false, in.name(), guests);
         guest.ssrc = in.ssrc();
+        guest.control = from;
         peers.add(guest);
         return guest;
     }
 
+    /** Anything of a guest's shows that it is there: its questions and what it plays. */
+    private static void stillHere(Peer peer, long now) {
+        peer.heardAt(now);
+        if (!peer.weInvite && peer.isOpen()) {
+            peer.nextActionNanos = now + SILENCE_ENDS_SESSION;
+        }
+    }
+
     // ---- inviting
 
-    private Optional<Peer> pendingWith(int token) {
+    /** An answer may be late: one to an earlier invitation with the same token will do, also after we have rested. */
+    private Optional<Peer> pendingWith(int token, InetSocketAddress from, boolean control) {
         return peers.stream()
-                .filter(p -> p.weInvite && p.token == token)
-                .filter(p -> p.state() == Peer.State.INVITED || p.state() == Peer.State.HALF_OPEN)
+                .filter(p -> p.weInvite && p.token == token && from.equals(control ? p.control : p.data))
+                .filter(p -> p.state() != Peer.State.OPEN && p.state() != Peer.State.CLOSED)
                 .findFirst();
     }
 
-    private void accepted(SessionPacket.Acceptance ok, DatagramChannel channel, long now) {
-        pendingWith(ok.token()).ifPresent(peer -> {
+    private void accepted(SessionPacket.Acceptance ok, boolean control, InetSocketAddress from, long now) {
+        speaking(ok.ssrc(), from, control).filter(p -> p.token == ok.token()).ifPresent(p -> p.heardAt(now));
+        pendingWith(ok.token(), from, control).ifPresent(peer -> {
             peer.heardAt(now);
-            if (channel == control && peer.state() == Peer.State.INVITED) {
+            if (control && peer.state() != Peer.State.HALF_OPEN) {
                 peer.ssrc = ok.ssrc();
                 peer.name = ok.name().isEmpty() ? peer.name : ok.name();
                 peer.become(Peer.State.HALF_OPEN, "it answers on its control port but not on its data port");
                 peer.nextActionNanos = now + ANSWER_WITHIN;
-                send(data, new SessionPacket.Invitation(peer.token, ssrc, name).encode(), peer.data);
-            } else if (channel == data && peer.state() == Peer.State.HALF_OPEN) {
+                ports.sendData(new SessionPacket.Invitation(peer.token, peer.ourSsrc, name).encode(), peer.data);
+            } else if (!control && peer.state() == Peer.State.HALF_OPEN && peer.ssrc == ok.ssrc()) {
                 peer.tries = 0;
-                peer.unanswered = 0;
                 peer.begin();
                 peer.become(Peer.State.OPEN, "");
                 sync(peer, now);
@@ -379,11 +349,18 @@ public final class SessionEndpoint implements AutoCloseable {
         peer.tries++;
     }
 
+    /** The session is over; the next one has a token of its own. */
+    private void beginAnew(Peer peer, long now, String why) {
+        peer.token = ThreadLocalRandom.current().nextInt();
+        peer.tries = 0;
+        retry(peer, now, why);
+    }
+
     // ---- keeping
 
     private void farewell(Peer peer, long now) {
         if (peer.weInvite) {
-            retry(peer, now, "it said goodbye; inviting it again");
+            beginAnew(peer, now, "it said goodbye; inviting it again");
         } else {
             peer.become(Peer.State.CLOSED, "it said goodbye");
             peers.remove(peer);
@@ -391,48 +368,51 @@ public final class SessionEndpoint implements AutoCloseable {
     }
 
     private void synchronise(Peer peer, SessionPacket.Sync in, long now) {
-        peer.heardAt(now);
+        stillHere(peer, now);
         if (in.count() == 0) {
-            peer.nextActionNanos = now + SILENCE_ENDS_SESSION;
-            sendData(new SessionPacket.Sync(ssrc, 1, in.first(), now(), 0).encode(), peer.data);
+            ports.sendData(new SessionPacket.Sync(peer.ourSsrc, 1, in.first(), now(), 0).encode(), peer.data);
         } else if (in.count() == 1 && peer.weInvite && peer.isOpen()) {
             long third = now();
-            sendData(new SessionPacket.Sync(ssrc, 2, in.first(), in.second(), third).encode(), peer.data);
+            ports.sendData(new SessionPacket.Sync(peer.ourSsrc, 2, in.first(), in.second(), third).encode(), peer.data);
+            boolean newest = in.first() == peer.syncStamp;
+            if (peer.unanswered > 1 || !newest) {
+                peer.unanswered(now, false);
+            }
             peer.unanswered = 0;
+            peer.answersClock = true;
+            peer.clockless = false;
             peer.nextActionNanos = now + SYNC_EVERY;
-            if (in.first() == peer.syncStamp) {
-                peer.answered(true);
+            if (newest) {
                 peer.measured(Math.max(0, (now - peer.syncSentNanos) / 1000));
-            } else {
-                peer.answeredLate();
             }
         }
     }
 
     private void sync(Peer peer, long now) {
         if (peer.unanswered > 0) {
-            peer.answered(false);
+            peer.unanswered(now, true);
         }
         peer.unanswered++;
+        peer.asked(now);
         peer.syncSentNanos = now;
         peer.syncStamp = now();
-        peer.nextActionNanos = now + SYNC_RETRY;
-        sendData(new SessionPacket.Sync(ssrc, 0, peer.syncStamp, 0, 0).encode(), peer.data);
+        peer.nextActionNanos = now + (peer.clockless ? CLOCKLESS_EVERY : SYNC_RETRY);
+        ports.sendData(new SessionPacket.Sync(peer.ourSsrc, 0, peer.syncStamp, 0, 0).encode(), peer.data);
     }
 
     /** A peer's time has come: try again, ask again, or give it up. */
     private void act(Peer peer, long now) {
         if (!peer.weInvite) {
-            peer.become(Peer.State.CLOSED, "nothing heard from it for 15 s");
+            sayGoodbye(peer);
+            peer.become(Peer.State.CLOSED, "nothing heard from it any more");
             peers.remove(peer);
             return;
         }
         switch (peer.state()) {
             case WAITING -> {
-                peer.token = ThreadLocalRandom.current().nextInt();
                 peer.become(Peer.State.INVITED, peer.trouble);
                 peer.nextActionNanos = now + ANSWER_WITHIN;
-                send(control, new SessionPacket.Invitation(peer.token, ssrc, name).encode(), peer.control);
+                ports.sendControl(new SessionPacket.Invitation(peer.token, peer.ourSsrc, name).encode(), peer.control);
             }
             case INVITED ->
                 retry(
@@ -441,15 +421,25 @@ public final class SessionEndpoint implements AutoCloseable {
                         "no answer at " + peer.control.getHostString() + " port " + peer.control.getPort()
                                 + "; is it switched on, and is that its control port?");
             case HALF_OPEN -> retry(peer, now, peer.trouble);
-            case OPEN -> {
-                if (peer.unanswered >= SYNC_TRIES) {
-                    peer.tries = 0;
-                    retry(peer, now, "it stopped answering; inviting it again");
-                } else {
-                    sync(peer, now);
-                }
-            }
+            case OPEN -> ask(peer, now);
             case CLOSED -> peers.remove(peer);
+        }
+    }
+
+    private void ask(Peer peer, long now) {
+        if (peer.unanswered < SYNC_TRIES) {
+            sync(peer, now);
+        } else if (peer.answersClock) {
+            sayGoodbye(peer);
+            beginAnew(peer, now, "it stopped answering; inviting it again");
+        } else {
+            // It has accepted and never told the time. Letting go and inviting again would never end; an invitation
+            // that
+            // it knows already is answered by most, and shows that it is there.
+            peer.clockless = true;
+            ports.sendControl(new SessionPacket.Invitation(peer.token, peer.ourSsrc, name).encode(), peer.control);
+            sync(peer, now);
+            peer.measured(peer.roundTripMicros());
         }
     }
 }

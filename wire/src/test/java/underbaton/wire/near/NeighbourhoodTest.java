@@ -1,7 +1,7 @@
 package underbaton.wire.near;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static underbaton.wire.Waiting.DAEMONS;
+import static underbaton.wire.Waiting.LOOPS;
 import static underbaton.wire.Waiting.until;
 
 import org.junit.jupiter.api.Test;
@@ -10,8 +10,8 @@ class NeighbourhoodTest {
 
     @Test
     void whoMakesItselfKnownIsFoundAndTheWordsSayWhatToDoOtherwise() throws InterruptedException {
-        try (Neighbourhood desk = new Neighbourhood("Test desk 7", DAEMONS, () -> {});
-                Neighbourhood baton = new Neighbourhood("Test baton", DAEMONS, () -> {})) {
+        try (Neighbourhood desk = new Neighbourhood("Test desk 7", LOOPS, () -> {});
+                Neighbourhood baton = new Neighbourhood("Test baton", LOOPS, () -> {})) {
             desk.announceUs(41_230);
             desk.announceNear("Test lamp", 41_240);
             baton.announceUs(41_250);

@@ -2,7 +2,7 @@ package underbaton.wire.osc;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
-import static underbaton.wire.Waiting.DAEMONS;
+import static underbaton.wire.Waiting.LOOPS;
 import static underbaton.wire.Waiting.until;
 
 import java.io.IOException;
@@ -19,11 +19,11 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.NoteOn;
-import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Outlet;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Connection.Carrier;
+import underbaton.core.signal.Signal;
 import underbaton.wire.Link;
 import underbaton.wire.SystemClock;
 import underbaton.wire.Tshark;
@@ -34,7 +34,7 @@ class OscTest {
     private static final InetAddress LOOPBACK = InetAddress.getLoopbackAddress();
     private static final Link.Ear DEAF = new Link.Ear() {
         @Override
-        public void heard(Message message) {}
+        public void heard(Signal signal) {}
 
         @Override
         public void changed() {}
@@ -44,14 +44,15 @@ class OscTest {
     private final List<OscMessage> heard = new CopyOnWriteArrayList<>();
 
     private OscInlet inlet(int port) throws Exception {
-        return new OscInlet(LOOPBACK, port, DAEMONS, (m, from) -> {
+        return new OscInlet(LOOPBACK, port, new SystemClock(), LOOPS, (signal, from) -> {
+            OscMessage m = (OscMessage) signal.message();
             heard.add(m);
             return m.arguments().isEmpty() ? List.of(new OscMessage(m.address(), List.of(1))) : List.of();
         });
     }
 
     private static OscLink link(int port, String question) {
-        return new OscLink(new Connection.Osc("127.0.0.1", port, question), new SystemClock(), DAEMONS, DEAF);
+        return new OscLink(new Connection.Osc("127.0.0.1", port, question), new SystemClock(), LOOPS, DEAF);
     }
 
     /** Open Sound Control 1.0, the document's two examples, from memory. */
@@ -64,8 +65,12 @@ class OscTest {
                 "2F666F6F 00000000 2C696973 66660000 000003E8 FFFFFFFF 68656C6C 6F000000 3F9DF3B6 40B5B22D");
         assertThat(codec.encode(frequency)).isEqualTo(first);
         assertThat(codec.encode(foo)).isEqualTo(second);
-        assertThat(codec.decode(first.toArray())).containsExactly(frequency);
-        assertThat(codec.decode(second.toArray())).containsExactly(foo);
+        assertThat(codec.decode(first.toArray()))
+                .extracting(OscCodec.Read::message)
+                .containsExactly(frequency);
+        assertThat(codec.decode(second.toArray()))
+                .extracting(OscCodec.Read::message)
+                .containsExactly(foo);
     }
 
     @Test
@@ -141,14 +146,15 @@ class OscTest {
             value = Carrier.class,
             names = {"TCP_SLIP", "TCP_SIZE"})
     void overTcpItIsReachedLostAndReachedAgainInBothFramings(Carrier carrier) throws Exception {
-        OscInlet.Ear ear = (m, from) -> {
+        OscInlet.Ear ear = (signal, from) -> {
+            OscMessage m = (OscMessage) signal.message();
             heard.add(m);
             return m.arguments().isEmpty() ? List.of(new OscMessage(m.address(), List.of(192))) : List.of();
         };
-        OscTcpInlet machine = new OscTcpInlet(LOOPBACK, 0, DAEMONS, ear);
+        OscTcpInlet machine = new OscTcpInlet(LOOPBACK, 0, new SystemClock(), LOOPS, ear);
         int port = machine.port();
         Connection.Osc connection = new Connection.Osc("127.0.0.1", port, "/camera/program", carrier);
-        try (OscLink link = new OscLink(connection, new SystemClock(), DAEMONS, DEAF)) {
+        try (OscLink link = new OscLink(connection, new SystemClock(), LOOPS, DEAF)) {
             until("reached", () -> link.health().reached());
             // 0xC0 and 0xDB are what SLIP has to escape.
             OscMessage awkward = new OscMessage("/level", List.of(0xC0DBDC, "wide"));
@@ -168,7 +174,7 @@ class OscTest {
         AtomicReference<OscTcpInlet> inlet = new AtomicReference<>();
         until("the port is free", () -> {
             try {
-                inlet.set(new OscTcpInlet(LOOPBACK, port, DAEMONS, ear));
+                inlet.set(new OscTcpInlet(LOOPBACK, port, new SystemClock(), LOOPS, ear));
             } catch (IOException taken) {
                 return false;
             }

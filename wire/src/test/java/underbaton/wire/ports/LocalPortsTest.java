@@ -1,7 +1,7 @@
 package underbaton.wire.ports;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static underbaton.wire.Waiting.DAEMONS;
+import static underbaton.wire.Waiting.LOOPS;
 import static underbaton.wire.Waiting.until;
 
 import java.util.List;
@@ -18,6 +18,8 @@ import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.RealTime;
 import underbaton.core.midi.SysEx;
 import underbaton.core.perform.Outlet;
+import underbaton.core.signal.Signal;
+import underbaton.wire.Arrival;
 import underbaton.wire.Link;
 import underbaton.wire.SystemClock;
 
@@ -29,8 +31,8 @@ class LocalPortsTest {
     private final List<Message> heard = new CopyOnWriteArrayList<>();
     private final Link.Ear ear = new Link.Ear() {
         @Override
-        public void heard(Message message) {
-            heard.add(message);
+        public void heard(Signal signal) {
+            heard.add(signal.message());
         }
 
         @Override
@@ -45,7 +47,7 @@ class LocalPortsTest {
     @Test
     void aPortComesAndGoesAndComesBack() throws InterruptedException {
         assertThat(LocalPorts.outs()).contains("Loop 1").doesNotContain(NAME, "Gervill", "Real Time Sequencer");
-        try (LocalMidiLink link = new LocalMidiLink(NAME, new SystemClock(), DAEMONS, ear)) {
+        try (LocalMidiLink link = new LocalMidiLink(NAME, new SystemClock(), LOOPS, ear)) {
             assertThat(link.send(new NoteOn(0, 1, 1))).isInstanceOf(Outlet.NotSent.class);
             assertThat(link.health().words()).contains("no MIDI port “Test loop”");
             LoopPorts.plug(NAME);
@@ -64,7 +66,7 @@ class LocalPortsTest {
     @Test
     void everyKindOfMessagePassesThePort() throws InterruptedException {
         LoopPorts.plug(NAME);
-        try (LocalMidiLink link = new LocalMidiLink(NAME, new SystemClock(), DAEMONS, ear)) {
+        try (LocalMidiLink link = new LocalMidiLink(NAME, new SystemClock(), LOOPS, ear)) {
             until("reached", () -> link.health().reached());
             link.send(new NoteOn(3, 60, 100));
             link.send(new BankProgram(0, 130, 5));
@@ -79,7 +81,7 @@ class LocalPortsTest {
                             new SysEx(Bytes.of(0x7D, 1, 2)),
                             RealTime.START);
             assertThat(link.send(new OscMessage("/a", List.of()))).isInstanceOf(Outlet.NotSent.class);
-            assertThat(link.acknowledged()).isFalse();
+            assertThat(link.arrival()).isEqualTo(Arrival.NO_WORD);
         }
     }
 }

@@ -1,7 +1,7 @@
 package underbaton.wire.session;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static underbaton.wire.Waiting.DAEMONS;
+import static underbaton.wire.Waiting.LOOPS;
 import static underbaton.wire.Waiting.until;
 
 import java.io.IOException;
@@ -38,7 +38,7 @@ class SessionTest {
     private final SessionEndpoint.Ear ear = (peer, message, nanos) -> heard.add(message);
 
     private SessionEndpoint endpoint(String name, int port) throws IOException {
-        SessionEndpoint endpoint = new SessionEndpoint(name, LOOPBACK, port, new SystemClock(), DAEMONS, ear);
+        SessionEndpoint endpoint = new SessionEndpoint(name, LOOPBACK, port, new SystemClock(), LOOPS, ear);
         open.add(endpoint);
         return endpoint;
     }
@@ -82,7 +82,7 @@ class SessionTest {
         SessionEndpoint one = endpoint("One", 0);
         List<MidiMessage> other = new CopyOnWriteArrayList<>();
         SessionEndpoint two =
-                new SessionEndpoint("Two", LOOPBACK, 0, new SystemClock(), DAEMONS, (p, m, n) -> other.add(m));
+                new SessionEndpoint("Two", LOOPBACK, 0, new SystemClock(), LOOPS, (p, m, n) -> other.add(m));
         open.add(two);
         SessionEndpoint baton = endpoint("Baton", 0);
         Peer toOne = baton.invite("127.0.0.1", one.port(), ear);

@@ -1,10 +1,10 @@
-package underbaton.wire.session;
+package underbaton.wire;
 
 import java.net.InetAddress;
 import java.util.List;
 
 /**
- * Who may invite us to a session.
+ * Who may reach us: invite us to a session, and speak to our OSC port.
  *
  * @param listed names that machines give themselves, or addresses; looked at for {@link Mode#LISTED} alone
  */
@@ -34,7 +34,8 @@ public record Door(Mode mode, List<String> listed) {
         listed = listed.stream().map(String::strip).filter(l -> !l.isEmpty()).toList();
     }
 
-    boolean admits(String name, InetAddress from) {
+    /** @param name that it gives itself; empty for none */
+    public boolean admits(String name, InetAddress from) {
         return switch (mode) {
             case NOBODY -> false;
             case ANYONE -> true;

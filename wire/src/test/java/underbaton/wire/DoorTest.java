@@ -1,4 +1,4 @@
-package underbaton.wire.session;
+package underbaton.wire;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

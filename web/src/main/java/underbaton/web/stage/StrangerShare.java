@@ -1,0 +1,55 @@
+package underbaton.web.stage;
+
+import java.util.HashMap;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+import underbaton.core.perform.Clock;
+
+/**
+ * How much of the log those may fill who belong to no rig: so many lines a second each, and the rest is counted. Thread-safe.
+ */
+final class StrangerShare {
+
+    private static final int MOST_A_SECOND = 30;
+    private static final int MOST_STRANGERS = 500;
+
+    private final Clock clock;
+    private final Map<String, Count> counts = new HashMap<>();
+
+    private static final class Count {
+        private long second;
+        private int so;
+        private int untold;
+    }
+
+    /**
+     * @param listed whether this message gets a line
+     * @param untold how many of the second that is over got none; told once
+     */
+    record Verdict(boolean listed, int untold) {}
+
+    StrangerShare(Clock clock) {
+        this.clock = clock;
+    }
+
+    synchronized Verdict of(String name) {
+        long now = TimeUnit.NANOSECONDS.toSeconds(clock.nanos());
+        if (counts.size() >= MOST_STRANGERS && !counts.containsKey(name)) {
+            counts.values().removeIf(c -> c.second != now);
+            if (counts.size() >= MOST_STRANGERS) {
+                return new Verdict(false, 0);
+            }
+        }
+        Count count = counts.computeIfAbsent(name, n -> new Count());
+        int untold = 0;
+        if (count.second != now) {
+            untold = count.untold;
+            count.second = now;
+            count.so = 0;
+            count.untold = 0;
+        }
+        boolean listed = ++count.so <= MOST_A_SECOND;
+        count.untold += listed ? 0 : 1;
+        return new Verdict(listed, untold);
+    }
+}
