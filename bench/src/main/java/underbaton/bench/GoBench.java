@@ -38,6 +38,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.signal.Signal;
 import underbaton.core.traffic.Traffic;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;

@@ -142,7 +142,7 @@ class WaysTest {
         page.getByLabel("Saved machine")
                 .setInputFiles(new FilePayload("wrong.json", "application/json", "{\"format\": 3}".getBytes()));
         assertThat(page.locator("#notice")).containsText("This is no file of a machine");
-        page.getByLabel("Saved machine").setInputFiles(Files.write(folder.resolve("huge.json"), new byte[33_500_000]));
+        page.getByLabel("Saved machine").setInputFiles(Files.write(folder.resolve("huge.json"), new byte[34_000_000]));
         assertThat(page.locator("#notice")).containsText("larger than 32 MB");
         assertThat(shows.get(show).devices()).isEmpty();
     }

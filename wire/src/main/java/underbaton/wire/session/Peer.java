@@ -84,6 +84,9 @@ public final class Peer {
     /** The newest packet with something that no journal says again, and what became of it. */
     private long uncarried = -1;
 
+    /** The newest packet with commands. */
+    private long newest;
+
     private Arrival uncarriedArrival = Arrival.ARRIVED;
     /** What waits for the arrival of what it repeats or ends. */
     private final HeldCommands held = new HeldCommands(history);
@@ -153,7 +156,7 @@ public final class Peer {
         if (!history.isEmpty() || !held.isEmpty()) {
             return feedback || guards < GUARDS_WITHOUT_FEEDBACK ? Arrival.AWAITED : Arrival.NO_WORD;
         }
-        return uncarriedArrival;
+        return uncarried == newest ? uncarriedArrival : Arrival.ARRIVED;
     }
 
     /** Why the session is not open, or what else is to be known of it, for a technician; empty when all is well. */
@@ -215,13 +218,11 @@ public final class Peer {
             history.sent(command, packet);
             held.sent(command, packet);
         }
+        newest = packet;
         if (!section.isCarried()) {
             uncarried = packet;
             boolean answers = feedback || packet - firstPacket < GUARDS_WITHOUT_FEEDBACK;
             uncarriedArrival = answers ? Arrival.AWAITED : Arrival.NO_WORD;
-        } else if (uncarriedArrival == Arrival.NO_WORD) {
-            // Nobody will ever know; from here on it is asked of what is sent now.
-            uncarriedArrival = Arrival.ARRIVED;
         }
         return sendPacket(section.bytes(), journal);
     }
