@@ -434,8 +434,8 @@
     htmx.process(book);
     settle();
   };
-  document.addEventListener('htmx:sseMessage', (e) => {
-    if (e.detail.type !== 'book') return;
+  document.addEventListener('live', (e) => {
+    if (e.detail.topic !== 'book') return;
     newest = Number(e.detail.data);
     catchUp();
   });

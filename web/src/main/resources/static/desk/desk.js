@@ -22,7 +22,7 @@
   const hold = () => {
     if (holding) return;
     bar.querySelector('.stop').classList.add('holding');
-    holding = setTimeout(() => { baton.post(path('stop')); release(); }, HOLD_MILLIS);
+    holding = setTimeout(() => { baton.order('stop'); release(); }, HOLD_MILLIS);
   };
   const release = () => {
     clearTimeout(holding);
@@ -32,7 +32,7 @@
 
   const doIt = (action) => {
     if (action === 'jump') document.getElementById('jump-number').focus();
-    else if (orders[action]) baton.post(path(orders[action]));
+    else if (orders[action]) baton.order(orders[action]);
   };
 
   document.addEventListener('keydown', (e) => {
@@ -141,9 +141,7 @@
     drawKeys();
   });
 
-  document.addEventListener('htmx:afterSwap', () => { labels(); clocks(); place(); });
-  document.addEventListener('htmx:sseError', () => baton.tell(null));
-  document.addEventListener('htmx:sseOpen', () => baton.clear());
+  document.addEventListener('live', () => { labels(); clocks(); place(); });
   if (list) drawKeys();
   labels();
   clocks();

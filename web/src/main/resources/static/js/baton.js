@@ -27,6 +27,12 @@
       if (field) document.querySelector(`form.sent [name="${CSS.escape(field)}"], .editing [name="${CSS.escape(field)}"]`)?.classList.add('wrong');
     },
 
+    /** Something that was not done, in words. */
+    refuse(words) {
+      this.tell('<div class="notice" role="alert"><p></p><button class="word" type="button" data-close>close <kbd>Esc</kbd></button></div>');
+      notice().querySelector('p').textContent = words;
+    },
+
     say(words) {
       notice().innerHTML = '<div class="notice plain" role="status"><p></p></div>';
       notice().querySelector('p').textContent = words;

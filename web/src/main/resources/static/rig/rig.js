@@ -137,7 +137,7 @@
       row.querySelector('input').checked = Number(row.dataset.entry) > since && !unticked.has(row.dataset.entry);
     });
   };
-  document.addEventListener('htmx:sseMessage', (e) => { if (e.detail.type === 'arrivals') tick(); });
+  document.addEventListener('live', (e) => { if (e.detail.topic === 'arrivals') tick(); if (e.detail.topic === 'machines') mark(); });
 
   // The list of machines is drawn anew by events; which one is open, only this page knows.
   const mark = () => {

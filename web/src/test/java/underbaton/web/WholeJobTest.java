@@ -42,7 +42,7 @@ class WholeJobTest {
         assertThat(page.locator("#lights")).containsText("look 8, Amber wash");
 
         tab(page, "Log");
-        Locator lines = page.locator("#rows tr");
+        Locator lines = page.locator("#rows tr.out");
         assertThat(lines).hasCount(2);
         assertThat(lines.nth(0)).containsText("90 07 7F");
         assertThat(lines.nth(0)).containsText("note G−2, channel 1");

@@ -47,6 +47,7 @@ import underbaton.core.midi.SysEx;
 import underbaton.core.midi.SystemCommon;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Connection;
+import underbaton.core.traffic.Entry;
 
 /**
  * How {@link StoredForm} writes what a record alone does not say: which of a family it is (the key {@code kind}), and the
@@ -63,7 +64,8 @@ final class StoredTypes {
             Map.entry(Message.class, Messages.class),
             Map.entry(RealTime.class, RealTimes.class),
             Map.entry(OscMessage.class, OscMessages.class),
-            Map.entry(SysEx.class, Exclusives.class),
+            Map.entry(SysEx.class, WithEmptyOnes.class),
+            Map.entry(Entry.class, WithEmptyOnes.class),
             Map.entry(Bytes.class, Octets.class),
             Map.entry(CueNumber.class, Numbers.class),
             Map.entry(Cue.class, Cues.class));
@@ -144,7 +146,7 @@ final class StoredTypes {
 
     /** No octets at all are still said. */
     @JsonInclude(JsonInclude.Include.ALWAYS)
-    private interface Exclusives {}
+    private interface WithEmptyOnes {}
 
     /** {@code "43 10 4C"}. */
     private abstract static class Octets {

@@ -29,7 +29,14 @@ public record Entry(
     /** Seen from us. */
     public enum Direction {
         OUT,
-        IN
+        IN,
+        /** Neither: an order that was given here. */
+        ORDER
+    }
+
+    /** What was ordered: GO, a jump, an edit that is taken over. */
+    public static Entry order(long epochMicros, int showId, String what) {
+        return new Entry(0, epochMicros, Direction.ORDER, showId, 0, "", Bytes.NONE, what, "", 0, "");
     }
 
     Entry numbered(long newNumber) {

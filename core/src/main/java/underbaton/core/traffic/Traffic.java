@@ -3,6 +3,7 @@ package underbaton.core.traffic;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Consumer;
 
 /**
  * The last messages out and in, kept in a ring of fixed size. Adding takes a short lock and never waits for a reader to
@@ -13,6 +14,7 @@ public final class Traffic {
     private final Entry[] ring;
     private long last;
     private final List<Runnable> watchers = new CopyOnWriteArrayList<>();
+    private final List<Consumer<Entry>> takers = new CopyOnWriteArrayList<>();
 
     /** @param size how many entries are kept, at least 1 */
     public Traffic(int size) {
@@ -24,6 +26,11 @@ public final class Traffic {
         watchers.add(watcher);
     }
 
+    /** Gets each entry with its number, in their order, on the adding thread and within its lock: must only put it away. */
+    public void taken(Consumer<Entry> taker) {
+        takers.add(taker);
+    }
+
     /** Numbers continue after this one; for a log that goes on from an earlier run. */
     public synchronized void continueAfter(long number) {
         last = Math.max(last, number);
@@ -33,7 +40,9 @@ public final class Traffic {
     public void add(Entry entry) {
         synchronized (this) {
             last++;
-            ring[(int) (last % ring.length)] = entry.numbered(last);
+            Entry numbered = entry.numbered(last);
+            ring[(int) (last % ring.length)] = numbered;
+            takers.forEach(t -> t.accept(numbered));
         }
         watchers.forEach(Runnable::run);
     }

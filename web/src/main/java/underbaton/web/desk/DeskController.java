@@ -31,7 +31,10 @@ class DeskController {
     private final Stage stage;
     private final Pages pages;
 
-    DeskController(Shows shows, Stage stage, Pages pages, Live live, Painting painting) {
+    private final DeskOrders orders;
+
+    DeskController(Shows shows, Stage stage, Pages pages, Live live, Painting painting, DeskOrders orders) {
+        this.orders = orders;
         this.shows = shows;
         this.stage = stage;
         this.pages = pages;
@@ -71,25 +74,25 @@ class DeskController {
     @PostMapping("/shows/{showId}/desk/go")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void go(@PathVariable int showId) {
-        stage.performer(showId).go();
+        orders.give("go", showId);
     }
 
     @PostMapping("/shows/{showId}/desk/back")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void back(@PathVariable int showId) {
-        stage.performer(showId).back();
+        orders.give("back", showId);
     }
 
     @PostMapping("/shows/{showId}/desk/next")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void next(@PathVariable int showId) {
-        stage.performer(showId).next();
+        orders.give("next", showId);
     }
 
     @PostMapping("/shows/{showId}/desk/stop")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@PathVariable int showId) {
-        stage.performer(showId).stopAll();
+        orders.give("stop", showId);
     }
 
     @PostMapping("/shows/{showId}/desk/jump")
@@ -99,6 +102,6 @@ class DeskController {
         Cue cue = shows.get(showId)
                 .cueNumbered(wanted)
                 .orElseThrow(() -> new Refusal("number", "There is no cue " + wanted + " in this show."));
-        stage.performer(showId).jump(cue.id());
+        stage.order(showId, "jump to cue " + wanted, p -> p.jump(cue.id()));
     }
 }

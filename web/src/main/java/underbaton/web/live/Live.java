@@ -1,20 +1,20 @@
 package underbaton.web.live;
 
-import java.io.IOException;
-import java.util.List;
+import jakarta.annotation.PreDestroy;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.concurrent.ThreadFactory;
 import java.util.concurrent.locks.LockSupport;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
-import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 
 /**
- * Keeps open pages up to date by server-sent events. A topic is one part of a page; when it has changed, its painter
- * draws it once and every page that shows it gets the drawing. Those who report a change never wait: painting and
- * sending happen on threads of this class, one a page, and a page that reads slowly gets the newest drawing and misses
+ * Keeps open pages up to date. A topic is one part of a page of one show; when it has changed, its painter draws it once, on
+ * the one loop of this class, and every browser that shows it gets that drawing. Those who report a change never wait, and
+ * neither does the loop: each {@link Browser} sends by itself, and one that reads slowly gets the newest drawing and misses
  * those between.
  */
 @Component
@@ -26,95 +26,118 @@ public class Live {
         String paint(int showId);
     }
 
+    /** What a browser can show: a topic of a show. */
+    record Part(int showId, String topic) {}
+
+    private static final Logger LOG = LoggerFactory.getLogger(Live.class);
     private static final long SHORTEST_PAUSE_NANOS = 20_000_000L;
-    private static final long HEARTBEAT_NANOS = 10_000_000_000L;
+    private static final long BEAT_NANOS = 400_000_000L;
 
-    private final ThreadFactory threads;
     private final Map<String, Painter> painters = new ConcurrentHashMap<>();
-    private final List<Page> pages = new CopyOnWriteArrayList<>();
+    private final Map<Part, Set<Browser>> shown = new ConcurrentHashMap<>();
+    private final Set<Part> dirty = ConcurrentHashMap.newKeySet();
+    private final Set<Browser> browsers = ConcurrentHashMap.newKeySet();
+    private final Loop painting;
+    private final Loop beating;
 
-    Live(ThreadFactory threads) {
-        this.threads = threads;
+    Live(Loops loops) {
+        painting = loops.start("pages", this::paintDirty);
+        beating = loops.start("beats to pages", () -> {
+            LockSupport.parkNanos(this, BEAT_NANOS);
+            browsers.forEach(Browser::beat);
+        });
     }
 
     public void paints(String topic, Painter painter) {
         painters.put(topic, painter);
     }
 
-    /** Reports that a topic looks different now; returns at once. */
+    /** Reports that a topic looks different now, for whatever show; returns at once. */
     public void changed(String topic) {
-        for (Page page : pages) {
-            if (page.topics.contains(topic)) {
-                page.dirty.add(topic);
-                LockSupport.unpark(page.thread);
+        boolean any = false;
+        for (Part part : shown.keySet()) {
+            any |= part.topic.equals(topic) && dirty.add(part);
+        }
+        if (any) {
+            painting.wake();
+        }
+    }
+
+    // ---- browsers
+
+    void came(Browser browser) {
+        browsers.add(browser);
+    }
+
+    void left(Browser browser) {
+        browsers.remove(browser);
+        shown.forEach((part, who) -> drop(part, browser));
+    }
+
+    /** From now on a browser gets these parts and no others. */
+    void shows(Browser browser, Set<Part> parts) {
+        for (Part part : shown.keySet()) {
+            if (!parts.contains(part)) {
+                drop(part, browser);
+            }
+        }
+        for (Part part : parts) {
+            if (painters.containsKey(part.topic)) {
+                shown.compute(part, (p, who) -> {
+                    Set<Browser> all = who == null ? ConcurrentHashMap.newKeySet() : who;
+                    all.add(browser);
+                    return all;
+                });
             }
         }
     }
 
-    /** Opens a stream for a page that shows these topics; it gets all of them at once. */
-    public SseEmitter open(int showId, Set<String> topics) {
-        Page page = new Page(showId, topics);
-        pages.add(page);
-        page.dirty.addAll(topics);
-        page.thread.start();
-        return page.emitter;
+    /** Draws these for a page that has just come: it may be older than the newest drawing. */
+    void anew(Set<Part> parts) {
+        parts.stream().filter(shown::containsKey).forEach(dirty::add);
+        painting.wake();
     }
 
-    /** One open page. */
-    private final class Page {
-        private final int showId;
-        private final Set<String> topics;
-        private final Set<String> dirty = ConcurrentHashMap.newKeySet();
-        private final SseEmitter emitter = new SseEmitter(0L);
-        private final Thread thread = threads.newThread(this::run);
-        private volatile boolean gone;
+    private void drop(Part part, Browser browser) {
+        shown.computeIfPresent(part, (p, who) -> {
+            who.remove(browser);
+            return who.isEmpty() ? null : who;
+        });
+    }
 
-        Page(int showId, Set<String> topics) {
-            this.showId = showId;
-            this.topics = topics;
-            emitter.onCompletion(() -> gone = true);
-            emitter.onError(e -> gone = true);
+    // ---- the loop
+
+    private void paintDirty() {
+        if (dirty.isEmpty()) {
+            LockSupport.parkNanos(this, BEAT_NANOS);
         }
+        for (Part part : dirty) {
+            dirty.remove(part);
+            paint(part);
+        }
+        LockSupport.parkNanos(this, SHORTEST_PAUSE_NANOS);
+    }
 
-        private void run() {
-            try {
-                while (!gone) {
-                    if (dirty.isEmpty()) {
-                        LockSupport.parkNanos(this, HEARTBEAT_NANOS);
-                    }
-                    if (dirty.isEmpty()) {
-                        emitter.send(SseEmitter.event().comment("still here"));
-                    } else {
-                        sendDirty();
-                        LockSupport.parkNanos(this, SHORTEST_PAUSE_NANOS);
-                    }
-                }
-            } catch (IOException | IllegalStateException closed) {
-                gone = true;
-            } finally {
-                pages.remove(this);
-                end();
+    /** One painter that fails leaves the others as they are. */
+    private void paint(Part part) {
+        Set<Browser> who = shown.getOrDefault(part, Set.of());
+        if (who.isEmpty()) {
+            return;
+        }
+        try {
+            String drawn = painters.get(part.topic).paint(part.showId);
+            if (!drawn.isEmpty()) {
+                String frame = Frames.drawing(part, drawn);
+                who.forEach(b -> b.draw(part, frame));
             }
+        } catch (RuntimeException | StackOverflowError fault) {
+            LOG.error("The part {} of show {} cannot be drawn", part.topic, part.showId, fault);
         }
+    }
 
-        /** A browser that has just left needs no end, and the server says so. */
-        private void end() {
-            try {
-                emitter.complete();
-            } catch (IllegalStateException left) {
-                gone = true;
-            }
-        }
-
-        private void sendDirty() throws IOException {
-            for (String topic : topics) {
-                if (dirty.remove(topic)) {
-                    String drawn = painters.getOrDefault(topic, id -> "").paint(showId);
-                    if (!drawn.isEmpty()) {
-                        emitter.send(SseEmitter.event().name(topic).data(drawn));
-                    }
-                }
-            }
-        }
+    @PreDestroy
+    void close() {
+        painting.close();
+        beating.close();
     }
 }

@@ -1,87 +1,207 @@
 package underbaton.web.log;
 
 import jakarta.annotation.PreDestroy;
+import java.io.IOException;
+import java.time.Duration;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
-import java.util.concurrent.ThreadFactory;
+import java.util.Queue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
+import underbaton.core.midi.Bytes;
+import underbaton.core.perform.Clock;
 import underbaton.core.traffic.Entry;
+import underbaton.core.traffic.Entry.Direction;
 import underbaton.core.traffic.Traffic;
+import underbaton.web.Settings;
 
 /**
- * Writes the log to the database in batches, on a thread of its own. While the database is away entries are kept, up to
- * a limit far beyond a show's length, and written when it returns.
+ * Keeps the log: first on disk ({@link Spool}), twenty times a second, and from there in the database, in portions, on a
+ * loop of its own each; so a database that is slow, away or gone for a night costs nothing of it, nor does a crash. When
+ * room runs short, strangers' lines go first.
  */
 @Component
 public class Journal {
 
     private static final Logger LOG = LoggerFactory.getLogger(Journal.class);
-    private static final int MOST_KEPT = 200_000;
+    private static final long SPOOL_EVERY_NANOS = TimeUnit.MILLISECONDS.toNanos(50);
+    private static final long WRITE_EVERY_NANOS = TimeUnit.MILLISECONDS.toNanos(100);
+    private static final long RETRY_NANOS = TimeUnit.SECONDS.toNanos(1);
+    private static final long PRUNE_EVERY_NANOS = TimeUnit.MINUTES.toNanos(30);
+    private static final long MOST_BYTES = 512L << 20;
+    private static final double STRANGERS_YIELD = 0.5;
+    private static final int MOST_IN_MEMORY = 100_000;
     private static final int BATCH = 500;
-    private static final long PAUSE_NANOS = TimeUnit.MILLISECONDS.toNanos(200);
+    /** Kept in the database, by age and by number. */
+    private static final long KEPT_MICROS =
+            TimeUnit.MILLISECONDS.toMicros(Duration.ofDays(90).toMillis());
 
-    private final Traffic traffic;
+    private static final long MOST_KEPT = 2_000_000;
+
     private final TrafficMapper mapper;
     private final TransactionTemplate transactions;
-    private final Deque<Entry> unwritten = new ArrayDeque<>();
-    private long taken;
-    private boolean away;
-    private volatile boolean closed;
-    private final Thread thread;
+    private final Clock clock;
+    private final Queue<Entry> coming = new ConcurrentLinkedQueue<>();
+    /** What the disk does not take. */
+    private final Deque<Entry> inMemory = new ArrayDeque<>();
 
-    Journal(Traffic traffic, TrafficMapper mapper, TransactionTemplate transactions, ThreadFactory threads) {
-        this.traffic = traffic;
+    private final Spool spool;
+    private final Loop spooling;
+    private final Loop writing;
+    private volatile String diskTrouble = "";
+    private volatile boolean away;
+    private volatile long lost;
+    private long nextPrune;
+
+    Journal(
+            Traffic traffic,
+            TrafficMapper mapper,
+            TransactionTemplate transactions,
+            Clock clock,
+            Loops loops,
+            Settings settings)
+            throws IOException {
         this.mapper = mapper;
         this.transactions = transactions;
-        this.taken = mapper.last();
-        traffic.continueAfter(taken);
-        this.thread = threads.newThread(this::run);
-        thread.start();
+        this.clock = clock;
+        this.spool = new Spool(settings.data().resolve("log").resolve("waiting.jsonl"), MOST_BYTES);
+        bringIn();
+        traffic.continueAfter(mapper.last());
+        traffic.taken(coming::add);
+        this.nextPrune = clock.nanos();
+        this.spooling = loops.start("log to disk", this::spoolTurn);
+        this.writing = loops.start("log to database", this::writeTurn);
     }
 
-    private void run() {
-        while (!closed) {
-            LockSupport.parkNanos(this, PAUSE_NANOS);
-            take();
-            write();
+    /** What an earlier run left on disk, before numbers are given out anew. */
+    private void bringIn() throws IOException {
+        for (List<Entry> left = spool.next(BATCH); !left.isEmpty(); left = spool.next(BATCH)) {
+            put(left);
+            spool.taken(left.size());
         }
+        spool.taken(0);
     }
 
-    /** Out of the ring before it turns over, whether the database is there or not. */
-    private void take() {
-        List<Entry> entries = traffic.after(taken, Integer.MAX_VALUE);
-        for (Entry entry : entries) {
-            unwritten.add(entry);
-            taken = entry.number();
-        }
-        while (unwritten.size() > MOST_KEPT) {
-            unwritten.removeFirst();
-        }
+    // ---- to disk
+
+    private void spoolTurn() {
+        LockSupport.parkNanos(this, SPOOL_EVERY_NANOS);
+        spoolWhatCame();
     }
 
-    private void write() {
-        while (!unwritten.isEmpty()) {
-            List<Entry> batch = new ArrayList<>(unwritten).subList(0, Math.min(BATCH, unwritten.size()));
-            try {
-                transactions.executeWithoutResult(t -> batch.forEach(e -> mapper.put(row(e))));
-                batch.forEach(e -> unwritten.removeFirst());
-                away = false;
-            } catch (RuntimeException gone) {
-                if (!away) {
-                    LOG.warn(
-                            "The log cannot be written to the database; it is kept until that works again: {}",
-                            gone.toString());
-                }
-                away = true;
-                return;
+    private void spoolWhatCame() {
+        List<Entry> came = new ArrayList<>();
+        for (Entry entry = coming.poll(); entry != null; entry = coming.poll()) {
+            came.add(entry);
+        }
+        if (came.isEmpty()) {
+            return;
+        }
+        List<Entry> kept = came;
+        double full = spool.full();
+        if (full > STRANGERS_YIELD) {
+            kept = full > 1
+                    ? List.of()
+                    : came.stream().filter(e -> !isStrangers(e)).toList();
+            lost += came.size() - kept.size();
+        }
+        try {
+            if (!kept.isEmpty()) {
+                spool.append(kept);
             }
+            diskTrouble = "";
+        } catch (IOException refused) {
+            if (diskTrouble.isEmpty()) {
+                LOG.warn("The log cannot be written to disk: {}", refused.toString());
+            }
+            diskTrouble = refused.getMessage();
+            keepInMemory(kept);
+        }
+    }
+
+    private static boolean isStrangers(Entry entry) {
+        return entry.direction() == Direction.IN && entry.deviceId() == 0;
+    }
+
+    private void keepInMemory(List<Entry> entries) {
+        synchronized (inMemory) {
+            inMemory.addAll(entries);
+            if (inMemory.size() > MOST_IN_MEMORY) {
+                int before = inMemory.size();
+                inMemory.removeIf(Journal::isStrangers);
+                while (inMemory.size() > MOST_IN_MEMORY) {
+                    inMemory.removeFirst();
+                }
+                lost += before - inMemory.size();
+            }
+        }
+    }
+
+    // ---- to the database
+
+    private void writeTurn() throws IOException {
+        LockSupport.parkNanos(this, away ? RETRY_NANOS : WRITE_EVERY_NANOS);
+        writeWhatWaits();
+        if (!away && clock.nanos() - nextPrune >= 0) {
+            nextPrune = clock.nanos() + PRUNE_EVERY_NANOS;
+            prune();
+        }
+    }
+
+    private void writeWhatWaits() throws IOException {
+        try {
+            for (List<Entry> next = spool.next(BATCH); !next.isEmpty(); next = spool.next(BATCH)) {
+                put(next);
+                spool.taken(next.size());
+                away = false;
+            }
+            spool.taken(0);
+            List<Entry> rest;
+            synchronized (inMemory) {
+                rest = inMemory.stream().limit(BATCH).toList();
+            }
+            if (!rest.isEmpty()) {
+                put(rest);
+                synchronized (inMemory) {
+                    rest.forEach(inMemory::remove);
+                }
+            }
+        } catch (DataAccessException | TransactionException gone) {
+            if (!away) {
+                LOG.warn("The log waits on disk until the database answers again: {}", gone.toString());
+            }
+            away = true;
+        }
+    }
+
+    private void put(List<Entry> entries) {
+        List<TrafficMapper.Row> rows = entries.stream().map(Journal::row).toList();
+        transactions.executeWithoutResult(t -> mapper.put(rows));
+    }
+
+    private void prune() {
+        try {
+            long before = clock.epochMicros() - KEPT_MICROS;
+            while (mapper.forgetBefore(before) > 0) {
+                LockSupport.parkNanos(this, WRITE_EVERY_NANOS);
+            }
+            long first = mapper.last() - MOST_KEPT;
+            while (first > 0 && mapper.forgetUpTo(first) > 0) {
+                LockSupport.parkNanos(this, WRITE_EVERY_NANOS);
+            }
+        } catch (DataAccessException gone) {
+            LOG.info("The log will be pruned later: {}", gone.toString());
         }
     }
 
@@ -94,21 +214,64 @@ public class Journal {
                 e.deviceId(),
                 e.device(),
                 e.bytes().toArray(),
-                e.meaning(),
-                e.cause(),
+                shortened(e.meaning(), 8000),
+                shortened(e.cause(), 200),
                 e.lateMicros(),
-                e.trouble());
+                shortened(e.trouble(), 500));
     }
+
+    private static String shortened(String text, int most) {
+        return text.codePointCount(0, text.length()) <= most
+                ? text
+                : text.substring(0, text.offsetByCodePoints(0, most - 1)) + "…";
+    }
+
+    // ---- asking
 
     /** How many entries the database has of a show. */
     public long written(int showId) {
         return mapper.count(showId);
     }
 
+    /** Older lines out of the database, the newest first. */
+    List<Entry> older(TrafficMapper.Wanted wanted) {
+        return mapper.older(wanted).stream()
+                .map(r -> new Entry(
+                        r.number(),
+                        r.epochMicros(),
+                        Direction.valueOf(r.direction()),
+                        r.showId(),
+                        r.deviceId(),
+                        r.device(),
+                        Bytes.copyOf(r.bytes()),
+                        r.meaning(),
+                        r.cause(),
+                        r.lateMicros(),
+                        r.trouble()))
+                .toList();
+    }
+
+    /** What is wrong with the log, in a sentence; empty when all is well. */
+    public String trouble() {
+        String gone = lost == 0 ? "" : " " + lost + " lines had no room and are lost.";
+        if (!diskTrouble.isEmpty()) {
+            return "The log cannot be written to disk (" + diskTrouble + ") and is kept in memory: make room." + gone;
+        }
+        if (away) {
+            return "The log waits on disk, " + spool.waiting() + " lines so far." + gone;
+        }
+        return gone.strip();
+    }
+
+    /** What has come is on disk when it returns, and in the database where that answers. */
     @PreDestroy
-    void close() throws InterruptedException {
-        closed = true;
-        LockSupport.unpark(thread);
-        thread.join(TimeUnit.SECONDS.toMillis(3));
+    void close() throws IOException {
+        spooling.close();
+        spoolWhatCame();
+        writing.close();
+        if (!away) {
+            writeWhatWaits();
+        }
+        spool.close();
     }
 }

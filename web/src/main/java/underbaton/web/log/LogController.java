@@ -4,9 +4,12 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Controller;
+import org.springframework.transaction.TransactionException;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -21,10 +24,12 @@ import underbaton.web.page.Pages;
 class LogController {
 
     private static final int MOST_ROWS = 400;
+    private static final String TROUBLE = "trouble";
     private static final DateTimeFormatter TIME =
             DateTimeFormatter.ofPattern("HH:mm:ss.SSSSSS").withZone(ZoneId.systemDefault());
 
     private final Traffic traffic;
+    private final Journal journal;
     private final Pages pages;
 
     /** One line as the page prints it. */
@@ -35,8 +40,9 @@ class LogController {
         }
     }
 
-    LogController(Traffic traffic, Pages pages, Live live) {
+    LogController(Traffic traffic, Journal journal, Pages pages, Live live) {
         this.traffic = traffic;
+        this.journal = journal;
         this.pages = pages;
         live.paints("log", showId -> Long.toString(traffic.last()));
         traffic.watch(() -> live.changed("log"));
@@ -45,34 +51,71 @@ class LogController {
     @GetMapping("/shows/{showId}/log")
     String page(@PathVariable int showId, Model model) {
         pages.open(showId, "Log", model);
-        rows(showId, 0, 0, "", "", model);
+        rows(showId, 0, 0, 0, "", "", model);
         return "log/log";
     }
 
-    /** Lines after a number that fit the filters, newest first. */
+    /**
+     * Lines that fit the filters, newest first: those after a number, from memory; or those before one, from the database,
+     * as are the first ones where memory has few.
+     */
     @GetMapping("/shows/{showId}/log/rows")
     String rows(
             @PathVariable int showId,
             @RequestParam(defaultValue = "0") long after,
+            @RequestParam(defaultValue = "0") long before,
             @RequestParam(defaultValue = "0") int device,
             @RequestParam(defaultValue = "") String direction,
             @RequestParam(defaultValue = "") String text,
             Model model) {
         String wanted = text.strip().toLowerCase(Locale.ROOT);
-        List<Line> lines = traffic.after(after, Integer.MAX_VALUE).stream()
-                .filter(e -> e.showId() == showId)
-                .filter(e -> device == 0 || e.deviceId() == device)
-                .filter(e -> direction.isEmpty()
-                        || direction.equals("trouble") && !e.trouble().isEmpty()
-                        || e.direction().name().equalsIgnoreCase(direction))
-                .map(Line::of)
-                .filter(l -> wanted.isEmpty() || says(l, wanted))
-                .sorted((a, b) -> Long.compare(b.entry().number(), a.entry().number()))
-                .limit(MOST_ROWS)
-                .toList();
+        List<Line> lines = new ArrayList<>();
+        if (before == 0) {
+            traffic.after(after, Integer.MAX_VALUE).stream()
+                    .filter(e -> e.showId() == showId)
+                    .filter(e -> device == 0 || e.deviceId() == device)
+                    .filter(e -> direction.isEmpty()
+                            || direction.equals(TROUBLE) && !e.trouble().isEmpty()
+                            || e.direction().name().equalsIgnoreCase(direction))
+                    .map(Line::of)
+                    .filter(l -> wanted.isEmpty() || says(l, wanted))
+                    .sorted((a, b) -> Long.compare(b.entry().number(), a.entry().number()))
+                    .limit(MOST_ROWS)
+                    .forEach(lines::add);
+        }
+        if (after == 0 && lines.size() < MOST_ROWS) {
+            long oldest = lines.isEmpty()
+                    ? Long.MAX_VALUE
+                    : lines.get(lines.size() - 1).entry().number();
+            List<Entry> older = older(showId, before == 0 ? oldest : before, device, direction, wanted, lines.size());
+            older.forEach(e -> lines.add(Line.of(e)));
+        }
+        boolean more = lines.size() >= MOST_ROWS;
         model.addAttribute("lines", lines);
+        model.addAttribute("more", more && after == 0);
         model.addAttribute("last", traffic.last());
         return "log/log :: rows";
+    }
+
+    /** Without the database, what memory has is shown alone. */
+    private List<Entry> older(int showId, long before, int device, String direction, String text, int there) {
+        boolean trouble = direction.equals(TROUBLE);
+        String hex = text.replace(" ", "").matches("[0-9a-f]+")
+                ? text.replace(" ", "").toUpperCase(Locale.ROOT)
+                : "";
+        try {
+            return journal.older(new TrafficMapper.Wanted(
+                    showId,
+                    before,
+                    device,
+                    trouble ? "" : direction.toUpperCase(Locale.ROOT),
+                    trouble,
+                    text,
+                    hex,
+                    MOST_ROWS - there));
+        } catch (DataAccessException | TransactionException away) {
+            return List.of();
+        }
     }
 
     private static boolean says(Line line, String wanted) {

@@ -16,8 +16,10 @@ public class Pages {
 
     private final Shows shows;
     private final Stage stage;
+    private final Alarms alarms;
 
-    Pages(Shows shows, Stage stage) {
+    Pages(Shows shows, Stage stage, Alarms alarms) {
+        this.alarms = alarms;
         this.shows = shows;
         this.stage = stage;
     }
@@ -26,6 +28,7 @@ public class Pages {
     public Show open(int showId, String tab, Model model) {
         Show show = shows.get(showId);
         model.addAttribute("show", show);
+        model.addAttribute("alarms", alarms.now());
         model.addAttribute("tab", tab);
         model.addAttribute("tabs", TABS);
         model.addAttribute("onDesk", stage.isOpen(showId));

@@ -19,6 +19,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
 import underbaton.core.perform.Clock;
+import underbaton.core.perform.Performer;
 import underbaton.core.perform.Standing;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -268,7 +269,7 @@ class ScoreController {
         Item item = ScoreSheet.item(shows.get(showId), itemId);
         long nanos =
                 item.score().map(s -> s.read().tempi().nanos(Math.max(0, tick))).orElse(0L);
-        stage.performer(showId).play(itemId, nanos);
+        stage.order(showId, "play " + item.name(), p -> p.play(itemId, nanos));
     }
 
     @PostMapping("/shows/{showId}/score/pause")
@@ -279,9 +280,9 @@ class ScoreController {
                 .map(Standing.Playing::paused)
                 .orElse(false);
         if (paused) {
-            stage.performer(showId).resume();
+            stage.order(showId, "go on playing", Performer::resume);
         } else {
-            stage.performer(showId).pause();
+            stage.order(showId, "pause", Performer::pause);
         }
     }
 
@@ -289,12 +290,12 @@ class ScoreController {
     @PostMapping("/shows/{showId}/score/nudge")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void nudge(@PathVariable int showId, @RequestParam int ms) {
-        stage.performer(showId).nudge(-Math.max(-2000, Math.min(2000, ms)));
+        stage.order(showId, "nudge by " + ms + " ms", p -> p.nudge(-Math.max(-2000, Math.min(2000, ms))));
     }
 
     @PostMapping("/shows/{showId}/score/release")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void release(@PathVariable int showId) {
-        stage.performer(showId).release();
+        stage.order(showId, "leave the vamp", Performer::release);
     }
 }

@@ -20,6 +20,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.file.RigSwap;
 import underbaton.core.file.ShowFile;
 import underbaton.core.perform.Standing;
+import underbaton.web.page.Alarms;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
 import underbaton.web.stage.Stage;
@@ -37,9 +38,11 @@ class ShowsController {
     private final Shows shows;
     private final Stage stage;
     private final Backups backups;
+    private final Alarms alarms;
     private final Opened<Show> opened = new Opened<>();
 
-    ShowsController(Shows shows, Stage stage, Backups backups) {
+    ShowsController(Shows shows, Stage stage, Backups backups, Alarms alarms) {
+        this.alarms = alarms;
         this.shows = shows;
         this.stage = stage;
         this.backups = backups;
@@ -51,6 +54,7 @@ class ShowsController {
     @GetMapping("/")
     String page(Model model) {
         model.addAttribute("shows", shows.spines());
+        model.addAttribute("alarms", alarms.now());
         model.addAttribute(
                 "deleted",
                 shows.deleted().stream()

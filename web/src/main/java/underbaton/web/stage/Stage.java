@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.Consumer;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
 import underbaton.core.loop.Loop;
@@ -30,6 +31,7 @@ import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.core.signal.Signal;
+import underbaton.core.traffic.Entry;
 import underbaton.web.live.Live;
 import underbaton.web.shows.Backups;
 import underbaton.web.shows.Shows;
@@ -144,6 +146,18 @@ public class Stage {
         return now.performer;
     }
 
+    /**
+     * Gives the performer of the open show an order, which stands in the log.
+     *
+     * @param what the order in a few words
+     * @throws NotOnDesk when another show is, or none
+     */
+    public void order(int showId, String what, Consumer<Performer> order) {
+        order.accept(performer(showId));
+        long at = clock.epochMicros();
+        scribe.later(() -> Entry.order(at, showId, what));
+    }
+
     public Optional<Standing> standing(int showId) {
         Running now = running;
         return now != null && now.showId == showId ? Optional.of(now.performer.standing()) : Optional.empty();
@@ -154,8 +168,10 @@ public class Stage {
     private synchronized void changed(Show show) {
         if (isOpen(show.id())) {
             connect(show);
-            running.performer.adopt(
-                    Planner.plan(show, running.performer.standing().plan()));
+            order(
+                    show.id(),
+                    "the edit “" + shows.undoable(show.id()).orElse("undone") + "” is taken over",
+                    p -> p.adopt(Planner.plan(show, p.standing().plan())));
         }
         live.changed("book");
         lampsChanged();

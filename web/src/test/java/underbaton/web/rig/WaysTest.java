@@ -125,8 +125,7 @@ class WaysTest {
 
     @Test
     void whatMakesItselfKnownIsTakenWithOneClick() {
-        Locator found =
-                page.locator("#found [data-take][data-name='Words screen, stand-in " + baton.standInPort(2) + "']");
+        Locator found = page.locator("#found [data-take][data-port='" + baton.standInPort(2) + "']");
         found.click();
         assertThat(page.getByLabel("Host")).hasValue("127.0.0.1");
         assertThat(page.getByLabel("Port", new Page.GetByLabelOptions().setExact(true)))

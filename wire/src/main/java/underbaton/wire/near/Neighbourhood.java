@@ -31,7 +31,14 @@ public final class Neighbourhood implements AutoCloseable {
      * @param host its address
      * @param port its control port
      */
-    public record Machine(String name, String host, int port) {}
+    public record Machine(String name, String host, int port) {
+
+        /** Without what tells copies of the same machine apart: {@code Words screen, stand-in 47104}. */
+        public String plainName() {
+            int comma = name.indexOf(", ");
+            return comma < 1 ? name : name.substring(0, comma);
+        }
+    }
 
     /** @param words what a person can do when a machine is not among them */
     public record Found(List<Machine> machines, String words) {}

@@ -1,0 +1,130 @@
+package underbaton.web.live;
+
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.web.socket.CloseStatus;
+import org.springframework.web.socket.TextMessage;
+import org.springframework.web.socket.WebSocketSession;
+import org.springframework.web.socket.adapter.standard.StandardWebSocketSession;
+import org.springframework.web.socket.config.annotation.EnableWebSocket;
+import org.springframework.web.socket.config.annotation.WebSocketConfigurer;
+import org.springframework.web.socket.config.annotation.WebSocketHandlerRegistry;
+import org.springframework.web.socket.handler.TextWebSocketHandler;
+import org.springframework.web.socket.server.standard.ServletServerContainerFactoryBean;
+import tools.jackson.core.JacksonException;
+import underbaton.core.rig.Refusal;
+import underbaton.web.shows.Shows;
+
+/**
+ * The line of a browser: one WebSocket (RFC 6455) for all its pages, drawings one way, orders the other. Only pages of this
+ * very address may open one.
+ */
+@Configuration
+@EnableWebSocket
+class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
+
+    static final String PATH = "/live";
+    private static final int LONGEST_MESSAGE = 8192;
+    private static final int MOST_BROWSERS = 500;
+    private static final long LONGEST_SILENCE_MILLIS = 60_000;
+
+    private final Live live;
+    private final Shows shows;
+    private final List<Orders> orders;
+    private final Map<String, Browser> browsers = new ConcurrentHashMap<>();
+
+    LiveSocket(Live live, Shows shows, List<Orders> orders) {
+        this.live = live;
+        this.shows = shows;
+        this.orders = orders;
+    }
+
+    @Override
+    public void registerWebSocketHandlers(WebSocketHandlerRegistry registry) {
+        registry.addHandler(this, PATH);
+    }
+
+    /** A browser says something every few seconds; one that does not is gone. */
+    @Bean
+    ServletServerContainerFactoryBean limits() {
+        ServletServerContainerFactoryBean limits = new ServletServerContainerFactoryBean();
+        limits.setMaxTextMessageBufferSize(LONGEST_MESSAGE);
+        limits.setMaxBinaryMessageBufferSize(LONGEST_MESSAGE);
+        limits.setMaxSessionIdleTimeout(LONGEST_SILENCE_MILLIS);
+        return limits;
+    }
+
+    @Override
+    public void afterConnectionEstablished(WebSocketSession session) throws Exception {
+        if (browsers.size() >= MOST_BROWSERS) {
+            session.close(CloseStatus.SERVICE_OVERLOAD);
+            return;
+        }
+        Browser browser = new Browser(((StandardWebSocketSession) session).getNativeSession());
+        browsers.put(session.getId(), browser);
+        live.came(browser);
+    }
+
+    @Override
+    public void afterConnectionClosed(WebSocketSession session, CloseStatus status) {
+        Browser browser = browsers.remove(session.getId());
+        if (browser != null) {
+            live.left(browser);
+        }
+    }
+
+    @Override
+    protected void handleTextMessage(WebSocketSession session, TextMessage message) throws Exception {
+        Browser browser = browsers.get(session.getId());
+        if (browser == null) {
+            return;
+        }
+        try {
+            take(browser, Frames.read(message.getPayload()));
+        } catch (JacksonException noMessage) {
+            session.close(CloseStatus.BAD_DATA);
+        }
+    }
+
+    private void take(Browser browser, Frames.Said said) {
+        if (said.order() != 0) {
+            browser.answer(Frames.answer(said.order(), done(said)));
+        } else if (said.page() != null) {
+            List<String> topics = said.topics() == null ? List.of() : said.topics();
+            boolean there = topics.isEmpty()
+                    || said.show() == 0
+                    || shows.find(said.show()).isPresent();
+            Set<Live.Part> parts = !there
+                    ? Set.of()
+                    : topics.stream().map(t -> new Live.Part(said.show(), t)).collect(Collectors.toSet());
+            live.shows(browser, browser.page(said.page(), parts));
+            live.anew(parts);
+            if (!there) {
+                browser.answer(Frames.noSuchShow(said.show()));
+            }
+        }
+    }
+
+    /** @return why it was not done; empty when it was */
+    private String done(Frames.Said said) {
+        for (Orders some : orders) {
+            Orders.Order order = some.orders().get(said.what());
+            if (order != null) {
+                try {
+                    order.give(said.show());
+                    return "";
+                } catch (Refusal refusal) {
+                    return refusal.getMessage();
+                } catch (RuntimeException otherwise) {
+                    return "It was not done: " + some.words(otherwise);
+                }
+            }
+        }
+        return "There is no such order; reload the page.";
+    }
+}
