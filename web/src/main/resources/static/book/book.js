@@ -115,13 +115,10 @@
 
   /** Several cells in one edit. */
   const writeAll = (cells) => {
-    const values = { cue: [], version: [], column: [], text: [] };
-    cells.forEach(({ cell, text: words }) => {
-      values.cue.push(cell.parentElement.dataset.cue);
-      values.version.push(cell.parentElement.dataset.version);
-      values.column.push(cell.dataset.column);
-      values.text.push(words);
-    });
+    const all = cells.map(({ cell, text: words }) => ({
+      cue: Number(cell.parentElement.dataset.cue), version: Number(cell.parentElement.dataset.version), column: cell.dataset.column, text: words,
+    }));
+    const values = { cells: JSON.stringify(all) };
     return cells.length ? change('cells', values) : Promise.resolve();
   };
   const clearable = (cell) => cell.dataset.column !== 'number';
@@ -240,13 +237,18 @@
 
   // ---- keys
 
-  book.addEventListener('click', (e) => {
-    const cell = e.target.closest('tr.cue [data-column]');
+  // Chosen when the button goes down: between down and up the table may be drawn anew, and such a click goes nowhere.
+  let again = null;
+  book.addEventListener('mousedown', (e) => {
+    again = null;
+    const cell = e.button === 0 && e.target.closest('tr.cue [data-column]');
     if (!cell || editor?.cell === cell) return;
-    if (e.shiftKey && chosen) { extent = at(cell); showBlock(); return; }
-    const again = chosen && cellOf(chosen) === cell && cell.classList.contains('sel');
+    if (e.shiftKey && chosen) { e.preventDefault(); extent = at(cell); showBlock(); return; }
+    if (chosen && cellOf(chosen) === cell && cell.classList.contains('sel')) again = cell;
     choose(cell);
-    if (again) edit();
+  });
+  book.addEventListener('click', (e) => {
+    if (again && again === e.target.closest('tr.cue [data-column]')) edit();
   });
 
   const editorKeys = (e) => {
@@ -265,11 +267,13 @@
   };
 
   document.addEventListener('keydown', (e) => {
-    const ours = editor && document.contains(editor.input) ? e.target === editor.input : !baton.typing(e);
-    if (!ours) return;
+    const open = editor && document.contains(editor.input);
+    const inEditor = open && e.target === editor.input;
+    // Another cell may already be chosen while what stands in the editor is still being kept: its keys wait too.
+    if (!inEditor && (baton.typing(e) || (open && !writing.size && !waiting.length))) return;
     // Also while earlier keys still wait: none may overtake another.
     const clipboard = (e.ctrlKey || e.metaKey) && 'cxv'.includes(e.key.toLowerCase());
-    if (clipboard && !editor) return;
+    if (clipboard && !inEditor) return;
     if (writing.size || waiting.length) { e.preventDefault(); waiting.push({ key: e.key, ctrlKey: e.ctrlKey, shiftKey: e.shiftKey, altKey: e.altKey }); return; }
     if (editor) editorKeys(e); else bookKeys(e);
   });
@@ -322,7 +326,7 @@
     const places = gone.map((id) => all.findIndex((r) => r.dataset.cue === id));
     const next = all[Math.max(...places) + 1] || all[Math.min(...places) - 1];
     const column = chosen.column;
-    return change('cues/delete', { cues: gone }).then(() => next && choose(cellOf({ cue: next.dataset.cue, column })));
+    return change('cues/delete', { cues: gone.join(',') }).then(() => next && choose(cellOf({ cue: next.dataset.cue, column })));
   };
 
   // ---- copy and paste: cells as a spreadsheet has them, whole cues with a heading that any book understands

@@ -68,12 +68,20 @@
   document.addEventListener('click', (e) => {
     if (e.target.closest('[data-close]')) baton.clear();
     if (e.target.closest('[data-light]')) batonLight();
-    if (e.target.closest('[data-close-dialog]')) e.target.closest('dialog').close();
+    if (e.target.closest('[data-close-dialog]')) e.target.closest('dialog')?.close();
     const opener = e.target.closest('[data-opens]');
     if (opener) document.getElementById(opener.dataset.opens)?.showModal();
   });
   document.addEventListener('keydown', (e) => { if (e.key === 'Escape') baton.clear(); });
+  // A file is sent as soon as it is chosen.
+  document.addEventListener('change', (e) => { if (e.target.matches('[data-sends]')) e.target.form.requestSubmit(); });
+  document.addEventListener('htmx:afterRequest', (e) => {
+    if (!e.detail.successful) return;
+    if (e.detail.elt.matches('[data-empties-when-done]')) e.detail.elt.reset();
+    if (e.detail.elt.matches('[data-closes-when-done]')) e.detail.elt.closest('dialog').close();
+  });
   document.addEventListener('submit', (e) => {
+    if (e.target.matches('[data-not-sent]')) e.preventDefault();
     const question = e.target.dataset.ask;
     if (question && !window.confirm(question)) e.preventDefault();
   });

@@ -10,6 +10,7 @@
   let bars = Number(document.getElementById('bars').value);
   let mark = { tick: 0, staff: 0 };
   let chosen = new Set();
+  let wordsWere = '';
   let copied = [];
   let writer = null;
   let busy = Promise.resolve();
@@ -72,7 +73,7 @@
     shown = { bars: asked, revision: music()?.dataset.revision };
     document.getElementById('told').textContent = music()?.dataset.told || '';
     // What somebody is writing there is theirs.
-    if (!document.getElementById('score-words').open) document.querySelector('#words textarea').value = document.getElementById('score-text').textContent;
+    if (!document.getElementById('score-words').open) { document.querySelector('#words textarea').value = document.getElementById('score-text').textContent; wordsWere = document.getElementById('score-text').textContent; }
     const left = document.getElementById('left');
     if (left) baton.left(left);
     else if (music()?.dataset.done) baton.say(music().dataset.done);
@@ -330,7 +331,7 @@
   // The keys are the score's again at once, not a moment later when the browser says that the dialog is closed.
   const shut = (dialog) => { document.getElementById(dialog).close(); paper.focus({ preventScroll: true }); };
 
-  document.getElementById('words').addEventListener('submit', async (e) => { e.preventDefault(); e.target.classList.add('sent'); if (await change('text', { score: e.target.score.value })) shut('score-words'); });
+  document.getElementById('words').addEventListener('submit', async (e) => { e.preventDefault(); e.target.classList.add('sent'); if (await change('text', { score: e.target.score.value, was: wordsWere })) shut('score-words'); });
   document.getElementById('section').addEventListener('submit', async (e) => { e.preventDefault(); const f = e.target; f.classList.add('sent'); if (await change('section', { bar: f.bar.value, letter: f.letter.value, name: f.elements.name.value, as: f.as.value })) shut('score-section'); });
   for (const name of ['words', 'section']) document.getElementById(`leave-${name}`).addEventListener('click', () => shut(`score-${name}`));
 

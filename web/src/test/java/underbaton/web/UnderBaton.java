@@ -171,9 +171,10 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         }
     }
 
+    /** Below the ports the system hands out by itself, so that none is taken between here and the application. */
     private static int freeUdpPorts(int count) {
         for (int tries = 0; tries < 100; tries++) {
-            int first = 30_000 + ThreadLocalRandom.current().nextInt(1000) * 20;
+            int first = 20_000 + ThreadLocalRandom.current().nextInt(500) * 20;
             if (IntStream.range(first, first + count).allMatch(UnderBaton::free)) {
                 return first;
             }

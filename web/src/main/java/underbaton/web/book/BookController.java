@@ -27,6 +27,7 @@ import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.score.Score;
 import underbaton.web.live.Live;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
 import underbaton.web.rig.Said;
 import underbaton.web.shows.Shows;
@@ -90,7 +91,7 @@ class BookController {
 
     /** Several cells in one edit: pasted, filled down or cleared. Each cue is told by its version, once for each cell. */
     @PostMapping("/shows/{showId}/book/cells")
-    String writeCells(@PathVariable int showId, @RequestParam MultiValueMap<String, String> cells, Model model) {
+    String writeCells(@PathVariable int showId, @RequestParam String cells, Model model) {
         List<CellText.Of> typed = CellText.all(cells);
         String what = typed.size() == 1 ? "change a cell" : "change " + typed.size() + " cells";
         return table.of(shows.edit(showId, what, show -> CellText.into(typed, show)), model);
@@ -198,10 +199,16 @@ class BookController {
             @RequestParam String name,
             @RequestParam(defaultValue = "") String length,
             @RequestParam(defaultValue = "") String score,
+            @RequestParam(defaultValue = "") String was,
             Model model) {
         Item item = read(itemId, kind, name, length)
                 .withScore(score.isBlank() ? Optional.empty() : Optional.of(Score.of(score)));
-        return table.of(shows.edit(showId, "change " + item.name(), s -> s.withItem(item, 0)), model);
+        Show changed = shows.edit(showId, "change " + item.name(), s -> {
+            Item before = s.item(itemId).orElseThrow(BookController::itemGone);
+            Fingerprint.require(was, before.withCues(List.of()), before.name());
+            return s.withItem(item, 0);
+        });
+        return table.of(changed, model);
     }
 
     private static Item read(int id, String kind, String name, String length) {

@@ -1,8 +1,6 @@
 package underbaton.web.book;
 
-import java.util.ArrayList;
 import java.util.List;
-import org.springframework.util.MultiValueMap;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -10,6 +8,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.file.CueTable;
+import underbaton.core.file.StoredForm;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
@@ -66,22 +65,16 @@ record CellText(String column, String text) {
     /** A cell and the cue that it belongs to. */
     record Of(int cue, int version, CellText cell) {}
 
-    /** @param fields lists of one length: cue, version, column, text */
-    static List<Of> all(MultiValueMap<String, String> fields) {
-        List<String> cues = fields.getOrDefault("cue", List.of());
-        for (String field : List.of("version", "column", "text")) {
-            if (fields.getOrDefault(field, List.of()).size() != cues.size()) {
-                throw new IllegalArgumentException("a " + field + " is missing");
-            }
-        }
-        List<Of> all = new ArrayList<>();
-        for (int i = 0; i < cues.size(); i++) {
-            all.add(new Of(
-                    Integer.parseInt(cues.get(i)),
-                    Integer.parseInt(fields.get("version").get(i)),
-                    new CellText(fields.get("column").get(i), fields.get("text").get(i))));
-        }
-        return all;
+    /** What a page sends, so many cells as there are in a book. */
+    private record Sent(List<One> cells) {}
+
+    private record One(int cue, int version, String column, String text) {}
+
+    /** @param json a list of cells, each with cue, version, column and text */
+    static List<Of> all(String json) {
+        return StoredForm.read("{\"cells\":" + json + "}", Sent.class).cells().stream()
+                .map(c -> new Of(c.cue(), c.version(), new CellText(c.column(), c.text())))
+                .toList();
     }
 
     /** @throws Refusal naming the cue whose cell cannot be written; nothing has been written then */

@@ -14,6 +14,7 @@ import java.util.concurrent.locks.LockSupport;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionException;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -187,7 +188,18 @@ public class Journal {
 
     private void put(List<Entry> entries) {
         List<TrafficMapper.Row> rows = entries.stream().map(Journal::row).toList();
-        transactions.executeWithoutResult(t -> mapper.put(rows));
+        try {
+            transactions.executeWithoutResult(t -> mapper.put(rows));
+        } catch (DataIntegrityViolationException refused) {
+            // One entry the database never takes must not keep all later ones waiting.
+            for (TrafficMapper.Row row : rows) {
+                try {
+                    transactions.executeWithoutResult(t -> mapper.put(List.of(row)));
+                } catch (DataIntegrityViolationException one) {
+                    LOG.error("The database refuses an entry of the log, which is left out: {}", row, one);
+                }
+            }
+        }
     }
 
     private void prune() {

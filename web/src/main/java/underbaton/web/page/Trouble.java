@@ -1,15 +1,22 @@
 package underbaton.web.page;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.sql.SQLException;
 import java.util.NoSuchElementException;
+import org.apache.catalina.connector.ClientAbortException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.TransactionException;
 import org.springframework.ui.Model;
+import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.ServletRequestBindingException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
 import underbaton.core.rig.Refusal;
@@ -21,6 +28,8 @@ import underbaton.web.stage.NotOnDesk;
 @ControllerAdvice
 class Trouble {
 
+    private static final Logger LOG = LoggerFactory.getLogger(Trouble.class);
+
     @ExceptionHandler(Refusal.class)
     @ResponseStatus(HttpStatus.UNPROCESSABLE_CONTENT)
     String refused(Refusal refusal, Model model) {
@@ -28,13 +37,43 @@ class Trouble {
     }
 
     @ExceptionHandler({DataAccessException.class, TransactionException.class, SQLException.class})
-    @ResponseStatus(HttpStatus.SERVICE_UNAVAILABLE)
-    String databaseAway(Model model) {
+    String notKept(Exception cause, HttpServletResponse response, Model model) {
+        if (!DatabaseAway.says(cause)) {
+            return fault(cause, response, model);
+        }
+        response.setStatus(HttpStatus.SERVICE_UNAVAILABLE.value());
         return notice(
                 "The database does not answer, so nothing was changed. The show goes on from memory; what you typed "
                         + "is still here: try again when the database is back (./baton start brings it back).",
                 "",
                 model);
+    }
+
+    /** What nobody foresaw: told as ours and kept in the log file with its trace, and never as something else. */
+    @ExceptionHandler(Exception.class)
+    String fault(Exception cause, HttpServletResponse response, Model model) {
+        if (cause instanceof ErrorResponse told) {
+            response.setStatus(told.getStatusCode().value());
+            return notice(
+                    told.getStatusCode().value() == HttpStatus.NOT_FOUND.value()
+                            ? "There is nothing at this address."
+                            : "This request cannot be understood (" + cause.getMessage() + "). Reload the page.",
+                    "",
+                    model);
+        }
+        LOG.error("A request failed", cause);
+        response.setStatus(HttpStatus.INTERNAL_SERVER_ERROR.value());
+        return notice(
+                "This failed by a fault of Under Baton, not of yours, and nothing was changed. What you typed is still "
+                        + "here. What went wrong stands in its log file.",
+                "",
+                model);
+    }
+
+    /** Whoever asked has gone; there is nobody to tell. */
+    @ExceptionHandler({AsyncRequestNotUsableException.class, ClientAbortException.class})
+    ResponseEntity<Void> left() {
+        return null;
     }
 
     @ExceptionHandler(NotOnDesk.class)
@@ -61,6 +100,7 @@ class Trouble {
     })
     @ResponseStatus(HttpStatus.BAD_REQUEST)
     String misunderstood(Exception cause, Model model) {
+        LOG.warn("A request was not understood", cause);
         return notice("This request cannot be understood (" + cause.getMessage() + "). Reload the page.", "", model);
     }
 

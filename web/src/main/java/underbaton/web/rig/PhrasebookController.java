@@ -20,6 +20,7 @@ import underbaton.core.rig.Family;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
@@ -62,6 +63,7 @@ class PhrasebookController {
         model.addAttribute(
                 "place", phrase.map(p -> Said.of(device, p).place(device)).orElse(""));
         model.addAttribute("form", phrase.map(p -> PhraseForm.of(device, p)).orElseGet(PhraseForm::fresh));
+        model.addAttribute("was", phrase.map(Fingerprint::of).orElse(""));
         model.addAttribute("used", show.cuesUsing(deviceId, phraseId).size());
         model.addAttribute("units", Argument.Unit.values());
         model.addAttribute("marks", Remarks.Mark.values());
@@ -83,11 +85,13 @@ class PhrasebookController {
             @PathVariable int deviceId,
             @PathVariable int phraseId,
             @ModelAttribute PhraseForm form,
+            @RequestParam(defaultValue = "") String was,
             Model model) {
-        Show show = shows.edit(
-                showId,
-                "change the phrase " + form.name(),
-                s -> s.withPhrase(deviceId, form.toPhrase(RigController.device(s, deviceId), phraseId)));
+        Show show = shows.edit(showId, "change the phrase " + form.name(), s -> {
+            Device device = RigController.device(s, deviceId);
+            Fingerprint.require(was, phrase(device, phraseId), "this phrase");
+            return s.withPhrase(deviceId, form.toPhrase(device, phraseId));
+        });
         return sheet(show, deviceId, model);
     }
 

@@ -21,6 +21,7 @@ import underbaton.core.rig.Refusal;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
 import underbaton.web.page.Typed;
 import underbaton.web.shows.Shows;
@@ -106,8 +107,16 @@ class RigController {
     }
 
     @PostMapping("/shows/{showId}/rig/devices/{deviceId}")
-    String change(@PathVariable int showId, @PathVariable int deviceId, @ModelAttribute DeviceForm form) {
-        shows.edit(showId, "change " + form.name(), s -> s.withDevice(form.toDevice(Optional.of(device(s, deviceId)))));
+    String change(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @ModelAttribute DeviceForm form,
+            @RequestParam(defaultValue = "") String was) {
+        shows.edit(showId, "change " + form.name(), s -> {
+            Device before = device(s, deviceId);
+            Fingerprint.require(was, before.withPhrases(List.of()), before.name());
+            return s.withDevice(form.toDevice(Optional.of(before)));
+        });
         return "redirect:/shows/" + showId + "/rig?device=" + deviceId;
     }
 

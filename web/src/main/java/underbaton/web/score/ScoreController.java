@@ -217,14 +217,30 @@ class ScoreController {
 
     @PostMapping("/shows/{showId}/score/{itemId}/text")
     String text(
-            @PathVariable int showId, @PathVariable int itemId, Seen seen, @RequestParam String score, Model model) {
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            Seen seen,
+            @RequestParam String score,
+            @RequestParam(required = false) String was,
+            Model model) {
         Optional<Score> read = score.isBlank() ? Optional.empty() : Optional.of(Score.of(score));
         return edit(
                 showId,
                 itemId,
                 seen,
                 "change the score",
-                s -> s.withItem(ScoreSheet.item(s, itemId).withScore(read), 0),
+                s -> {
+                    Item item = ScoreSheet.item(s, itemId);
+                    String now = item.score().map(Score::toString).orElse("");
+                    // Browsers send line ends their own way.
+                    if (was != null && !was.strip().replace("\r\n", "\n").equals(now)) {
+                        throw new Refusal(
+                                "score",
+                                "Somebody changed this score while its words were open, so they were not kept. Copy them, "
+                                        + "leave, and look at what is there now.");
+                    }
+                    return s.withItem(item.withScore(read), 0);
+                },
                 model);
     }
 
