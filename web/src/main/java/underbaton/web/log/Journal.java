@@ -63,6 +63,7 @@ public class Journal {
     private volatile String diskTrouble = "";
     private volatile boolean away;
     private volatile long lost;
+    private long nextDiskTrial;
     private long nextPrune;
 
     Journal(
@@ -81,6 +82,7 @@ public class Journal {
         traffic.continueAfter(mapper.last());
         traffic.taken(coming::add);
         this.nextPrune = clock.nanos();
+        this.nextDiskTrial = clock.nanos();
         this.spooling = loops.start("log to disk", this::spoolTurn);
         this.writing = loops.start("log to database", this::writeTurn);
     }
@@ -107,6 +109,7 @@ public class Journal {
             came.add(entry);
         }
         if (came.isEmpty()) {
+            tryDiskAgain();
             return;
         }
         List<Entry> kept = came;
@@ -128,6 +131,20 @@ public class Journal {
             }
             diskTrouble = refused.getMessage();
             keepInMemory(kept);
+        }
+    }
+
+    /** In a pause of the show nothing is written, and what was wrong must not be told for ever. */
+    private void tryDiskAgain() {
+        if (diskTrouble.isEmpty() || clock.nanos() - nextDiskTrial < 0) {
+            return;
+        }
+        nextDiskTrial = clock.nanos() + RETRY_NANOS;
+        try {
+            spool.tryDisk();
+            diskTrouble = "";
+        } catch (IOException stillFull) {
+            diskTrouble = stillFull.getMessage();
         }
     }
 

@@ -23,6 +23,7 @@ final class Spool implements AutoCloseable {
 
     private static final Logger LOG = LoggerFactory.getLogger(Spool.class);
     private static final int ROOM_BYTES = 1 << 20;
+    private static final int TRIAL_BYTES = 1 << 16;
 
     private final FileChannel file;
     private final long mostBytes;
@@ -61,6 +62,14 @@ final class Spool implements AutoCloseable {
         entries.forEach(e -> lines.append(StoredForm.write(e)).append('\n'));
         append(lines.toString().getBytes(StandardCharsets.UTF_8));
         waiting += entries.size();
+    }
+
+    /** Whether the disk takes anything again; nothing is left behind. @throws IOException when it does not */
+    synchronized void tryDisk() throws IOException {
+        long before = size;
+        append(new byte[TRIAL_BYTES]);
+        size = before;
+        file.truncate(size);
     }
 
     private void append(byte[] bytes) throws IOException {

@@ -60,6 +60,18 @@ class SpoolTest {
     }
 
     @Test
+    void tryingTheDiskLeavesNothingBehind() throws IOException {
+        try (Spool spool = spool()) {
+            spool.append(List.of(numbered(1)));
+            double before = spool.full();
+            spool.tryDisk();
+            spool.append(List.of(numbered(1)));
+            assertThat(spool.full()).isEqualTo(2 * before);
+            assertThat(drain(spool)).containsExactly(numbered(1), numbered(1));
+        }
+    }
+
+    @Test
     void allComesBackInItsOrderAndTheFileIsEmptyThen() throws IOException {
         List<Entry> sent = new ArrayList<>();
         try (Spool spool = spool()) {
