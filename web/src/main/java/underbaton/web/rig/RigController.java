@@ -88,6 +88,11 @@ class RigController {
         model.addAttribute("found", new Neighbourhood.Found(List.of(), ""));
         model.addAttribute("reach", door.reach());
         model.addAttribute("told", chosen.map(WayTold::of).orElse(""));
+        model.addAttribute(
+                "unpromised",
+                chosen.map(d -> WayTold.unpromised(
+                                d, stage.isOpen(show.id()) ? stage.arrival(d.id()) : Optional.empty()))
+                        .orElse(""));
         model.addAttribute("clashes", chosen.map(d -> WayTold.clashes(show, d)).orElse(List.of()));
         chosen.ifPresent(d -> PhrasebookController.sheet(show, d.id(), model));
     }

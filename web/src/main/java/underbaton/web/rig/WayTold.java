@@ -2,11 +2,13 @@ package underbaton.web.rig;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
+import underbaton.wire.Arrival;
 
 /** Tells in a line how a machine is reached and counts, and who shares its line. */
 final class WayTold {
@@ -26,6 +28,28 @@ final class WayTold {
                 : "network MIDI at " + connection.where();
         return way + ", channel " + Numbering.channel(device.channel()) + "; programs from " + n.program(0)
                 + ", values " + n.values().range() + ", note 0 is " + n.note(0) + lead;
+    }
+
+    /**
+     * What this machine's line cannot promise; empty where what is lost is noticed and mended.
+     *
+     * @param arrival what is known of what was sent last, if the show is on the desk
+     */
+    static String unpromised(Device device, Optional<Arrival> arrival) {
+        Connection connection = device.connection();
+        if (connection instanceof Connection.Osc osc) {
+            return osc.carrier() == Connection.Carrier.UDP
+                    ? "What is lost on this line stays lost: OSC over UDP says nothing twice. Put it on a cable, or "
+                            + "reach it over TCP where it can be."
+                    : "Nothing is lost on this line, but what it has taken over before it stalls still comes, and "
+                            + "comes late.";
+        }
+        boolean mute = connection instanceof Connection.NetworkMidi
+                && arrival.filter(a -> a == Arrival.NO_WORD).isPresent();
+        return mute
+                ? "It never says what it got. If it does not read the journal either, what is lost on the way stays "
+                        + "lost: a program or level until the next one, a note or a GO for good. Put it on a cable."
+                : "";
     }
 
     /** Warnings about a machine's line: who else is on it, and whether two listen to the same channel. */

@@ -295,6 +295,11 @@ public class Stage {
         return posts.values().stream().map(this::lamp).toList();
     }
 
+    /** What is known of what was sent last to a machine of the open show. */
+    public Optional<Arrival> arrival(int deviceId) {
+        return Optional.ofNullable(posts.get(deviceId)).map(p -> p.link().arrival());
+    }
+
     private Lamp lamp(Post post) {
         Health health = post.link().health();
         Lane.Last last = post.lane().last();
