@@ -229,7 +229,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
     public Show withCue(int itemId, Cue cue) {
         requireItem(itemId);
         cueNumbered(cue.number()).filter(other -> other.id() != cue.id()).ifPresent(other -> {
-            throw new Refusal("number", "There is a cue " + other.number() + " already; choose another number.");
+            throw numberTaken(other.number());
         });
         boolean added = cue.id() == 0;
         int cueId = added ? nextId : cue.id();
@@ -259,7 +259,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         int next = nextId;
         for (Cue cue : added) {
             if (!numbers.add(cue.number())) {
-                throw new Refusal("number", "There is a cue " + cue.number() + " already; choose another number.");
+                throw numberTaken(cue.number());
             }
             cues.add(cue.withId(next++).withVersion(revision + 1));
         }
@@ -282,14 +282,40 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
 
     /** Cues with other numbers, by their ids. */
     Show withNumbers(Map<Integer, CueNumber> numbers) {
+        return withCuesExchanged(cues().filter(c -> numbers.containsKey(c.id()))
+                .map(c -> c.withNumber(numbers.get(c.id())))
+                .toList());
+    }
+
+    /**
+     * Exchanges cues by their ids, all at once and each in its item; one that says what it said stays as it is.
+     *
+     * @throws Refusal when two cues would have the same number
+     */
+    public Show withCuesExchanged(Collection<Cue> exchanged) {
+        Map<Integer, Cue> others = new HashMap<>();
+        exchanged.forEach(c -> others.put(c.id(), c));
         Map<CueNumber, CueNumber> followed = new HashMap<>();
-        cues().filter(c -> numbers.containsKey(c.id())).forEach(c -> followed.put(c.number(), numbers.get(c.id())));
+        Set<CueNumber> taken = new HashSet<>();
+        cues().forEach(c -> {
+            CueNumber number = others.getOrDefault(c.id(), c).number();
+            if (!taken.add(number)) {
+                throw numberTaken(number);
+            }
+            if (!number.equals(c.number())) {
+                followed.put(c.number(), number);
+            }
+        });
         List<Item> changed = replaced(items, i -> i.withCues(replaced(i.cues(), c -> {
-                    CueNumber number = numbers.getOrDefault(c.id(), c.number());
-                    return number.equals(c.number()) ? c : c.withNumber(number).withVersion(revision + 1);
+                    Cue other = others.getOrDefault(c.id(), c);
+                    return other.equals(c) ? c : other.withVersion(revision + 1);
                 }))
                 .withNumbersFollowed(followed));
         return changed.equals(items) ? this : next(name, nextId, devices, changed);
+    }
+
+    private static Refusal numberTaken(CueNumber number) {
+        return new Refusal("number", "There is a cue " + number + " already; choose another number.");
     }
 
     public Show withoutCue(int cueId) {
@@ -297,10 +323,11 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
     }
 
     public Show withoutCues(Collection<Integer> cueIds) {
+        Set<Integer> gone = Set.copyOf(cueIds);
         List<Item> changed = replaced(
                 items,
                 i -> i.withCues(
-                        i.cues().stream().filter(c -> !cueIds.contains(c.id())).toList()));
+                        i.cues().stream().filter(c -> !gone.contains(c.id())).toList()));
         return next(name, nextId, devices, changed);
     }
 

@@ -10,7 +10,7 @@ import underbaton.core.rig.Effect;
  * What every device is doing at every cue when the book is played from the top: the ties of the Book.
  *
  * @param states one map a cue, in the plan's order: device id to the call whose state the device is in after that cue;
- *     the newest where several of its slots are taken
+ *     the newest where several of its slots are taken. Cues between which nothing changes share one map.
  * @param places by cue id, the place in the plan's order
  */
 public record Held(List<Map<Integer, PlannedCall>> states, Map<Integer, Integer> places) {
@@ -25,32 +25,43 @@ public record Held(List<Map<Integer, PlannedCall>> states, Map<Integer, Integer>
         List<Map<Integer, PlannedCall>> states = new ArrayList<>(plan.cues().size());
         Map<Integer, List<PlannedCall>> slots = new HashMap<>();
         Map<Integer, Integer> places = new HashMap<>();
+        Map<Integer, PlannedCall> now = Map.of();
         for (PlannedCue cue : plan.cues()) {
             if (cue.copy().isEmpty()) {
                 places.put(cue.cueId(), states.size());
             }
+            boolean changed = false;
             for (PlannedCall call : cue.calls()) {
-                take(slots.computeIfAbsent(call.deviceId(), d -> new ArrayList<>()), call);
+                changed |= take(slots.computeIfAbsent(call.deviceId(), d -> new ArrayList<>()), call);
             }
-            Map<Integer, PlannedCall> now = new HashMap<>();
-            slots.forEach((device, held) -> {
-                if (!held.isEmpty()) {
-                    now.put(device, held.get(held.size() - 1));
-                }
-            });
-            states.add(Map.copyOf(now));
+            if (changed) {
+                now = newest(slots);
+            }
+            states.add(now);
         }
         return new Held(states, places);
     }
 
+    private static Map<Integer, PlannedCall> newest(Map<Integer, List<PlannedCall>> slots) {
+        Map<Integer, PlannedCall> newest = new HashMap<>();
+        slots.forEach((device, held) -> {
+            if (!held.isEmpty()) {
+                newest.put(device, held.get(held.size() - 1));
+            }
+        });
+        return Map.copyOf(newest);
+    }
+
     /** What stops with no name ends everything; what stops a named thing ends that. */
-    private static void take(List<PlannedCall> held, PlannedCall call) {
+    private static boolean take(List<PlannedCall> held, PlannedCall call) {
         Effect effect = call.effect();
         if (effect.kind() == Effect.Kind.STOPS) {
-            held.removeIf(h -> effect.of().isEmpty() || h.effect().of().equalsIgnoreCase(effect.of()));
-        } else if (effect.lasts()) {
-            held.removeIf(h -> h.effect().of().equalsIgnoreCase(effect.of()));
-            held.add(call);
+            return held.removeIf(h -> effect.of().isEmpty() || h.effect().of().equalsIgnoreCase(effect.of()));
         }
+        if (effect.lasts()) {
+            held.removeIf(h -> h.effect().of().equalsIgnoreCase(effect.of()));
+            return held.add(call);
+        }
+        return false;
     }
 }

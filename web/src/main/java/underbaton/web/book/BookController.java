@@ -12,6 +12,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
@@ -20,6 +21,7 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.file.CueSearch;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
@@ -33,7 +35,7 @@ import underbaton.web.rig.Said;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
-/** The Book: the running order, its cues, and what every machine gets at each. Every change answers the whole table. */
+/** The Book: the running order, its cues, and what every machine gets at each. Every change answers what of it is new. */
 @Controller
 class BookController {
 
@@ -54,14 +56,30 @@ class BookController {
 
     @GetMapping("/shows/{showId}/book")
     String page(@PathVariable int showId, Model model) {
-        table.of(pages.open(showId, "Book", model), model);
+        table.of(pages.open(showId, "Book", model), Shown.NOTHING, model);
+        model.addAttribute("kinds", ItemKind.values());
         model.addAttribute("marks", Mark.values());
         return "book/book";
     }
 
     @GetMapping("/shows/{showId}/book/table")
-    String table(@PathVariable int showId, Model model) {
-        return table.of(shows.get(showId), model);
+    String table(@PathVariable int showId, Shown shown, Model model) {
+        return table.of(shows.get(showId), shown, model);
+    }
+
+    @GetMapping("/shows/{showId}/book/leaves")
+    String leaves(@PathVariable int showId, @RequestParam List<String> which, Model model) {
+        return table.leaves(shows.get(showId), which, model);
+    }
+
+    /** Answers the id of a cue; nothing where none says it. */
+    @GetMapping("/shows/{showId}/book/find")
+    @ResponseBody
+    String find(@PathVariable int showId, @RequestParam String words, @RequestParam(defaultValue = "0") int after) {
+        return new CueSearch(shows.get(showId))
+                .find(words, after)
+                .map(c -> Integer.toString(c.id()))
+                .orElse("");
     }
 
     // ---- cells
@@ -73,6 +91,7 @@ class BookController {
             @RequestParam String column,
             @RequestParam String text,
             @RequestParam int version,
+            Shown shown,
             Model model) {
         CellText typed = new CellText(column, text);
         Show changed =
@@ -86,15 +105,15 @@ class BookController {
                             ? show
                             : show.withCue(show.itemOf(cueId).orElseThrow().id(), written);
                 });
-        return table.of(changed, model);
+        return table.of(changed, shown, model);
     }
 
     /** Several cells in one edit: pasted, filled down or cleared. Each cue is told by its version, once for each cell. */
     @PostMapping("/shows/{showId}/book/cells")
-    String writeCells(@PathVariable int showId, @RequestParam String cells, Model model) {
+    String writeCells(@PathVariable int showId, @RequestParam String cells, Shown shown, Model model) {
         List<CellText.Of> typed = CellText.all(cells);
         String what = typed.size() == 1 ? "change a cell" : "change " + typed.size() + " cells";
-        return table.of(shows.edit(showId, what, show -> CellText.into(typed, show)), model);
+        return table.of(shows.edit(showId, what, show -> CellText.into(typed, show)), shown, model);
     }
 
     /** @param note left as it is where it is not said */
@@ -104,20 +123,18 @@ class BookController {
             @RequestParam List<Integer> cues,
             @RequestParam Mark mark,
             @RequestParam MultiValueMap<String, String> fields,
+            Shown shown,
             Model model) {
         Show changed = shows.edit(showId, "mark " + (cues.size() == 1 ? "a cue" : cues.size() + " cues"), show -> {
-            Show marked = show;
-            for (int id : cues) {
-                Cue cue = cue(marked, id);
-                String note = fields.containsKey("note") ? fields.getFirst("note") : cue.note();
-                Cue written = cue.withRemarks(mark, note.replaceAll("\\s+", " "));
-                marked = written.equals(cue)
-                        ? marked
-                        : marked.withCue(marked.itemOf(id).orElseThrow().id(), written);
-            }
-            return marked;
+            List<Cue> marked = cues.stream()
+                    .map(id -> cue(show, id))
+                    .map(cue -> cue.withRemarks(
+                            mark,
+                            fields.containsKey("note") ? fields.getFirst("note").replaceAll("\\s+", " ") : cue.note()))
+                    .toList();
+            return show.withCuesExchanged(marked);
         });
-        return table.of(changed, model);
+        return table.of(changed, shown, model);
     }
 
     @ExceptionHandler(Overtaken.class)
@@ -137,6 +154,7 @@ class BookController {
             @PathVariable int showId,
             @RequestParam int item,
             @RequestParam(defaultValue = "0") int after,
+            Shown shown,
             Model model) {
         Show changed = shows.edit(showId, "add a cue", s -> {
             int last = s.item(item)
@@ -145,32 +163,32 @@ class BookController {
                     .orElse(after);
             return s.withCue(item, new Cue(0, s.numberAfter(item, last), Start.BY_HAND, "", List.of(), 0));
         });
-        model.addAttribute("added", changed.nextId() - 1);
-        return table.of(changed, model);
+        return table.of(changed, shown, changed.nextId() - 1, model);
     }
 
     @PostMapping("/shows/{showId}/book/cues/{cueId}/copy")
-    String copyCue(@PathVariable int showId, @PathVariable int cueId, Model model) {
+    String copyCue(@PathVariable int showId, @PathVariable int cueId, Shown shown, Model model) {
         Show changed = shows.edit(showId, "duplicate a cue", s -> {
             Cue cue = cue(s, cueId);
             int item = s.itemOf(cueId).orElseThrow().id();
             return s.withCue(item, cue.withId(0).withNumber(s.numberAfter(item, cueId)));
         });
-        model.addAttribute("added", changed.nextId() - 1);
-        return table.of(changed, model);
+        return table.of(changed, shown, changed.nextId() - 1, model);
     }
 
     @PostMapping("/shows/{showId}/book/cues/{cueId}/move")
-    String moveCue(@PathVariable int showId, @PathVariable int cueId, @RequestParam int step, Model model) {
-        return table.of(shows.edit(showId, "move a cue", s -> s.withCueMoved(cueId, Integer.signum(step))), model);
+    String moveCue(
+            @PathVariable int showId, @PathVariable int cueId, @RequestParam int step, Shown shown, Model model) {
+        return table.of(
+                shows.edit(showId, "move a cue", s -> s.withCueMoved(cueId, Integer.signum(step))), shown, model);
     }
 
     @PostMapping("/shows/{showId}/book/cues/delete")
-    String deleteCues(@PathVariable int showId, @RequestParam List<Integer> cues, Model model) {
+    String deleteCues(@PathVariable int showId, @RequestParam List<Integer> cues, Shown shown, Model model) {
         String what = cues.size() == 1
                 ? "delete cue " + cue(shows.get(showId), cues.get(0)).number()
                 : "delete " + cues.size() + " cues";
-        return table.of(shows.edit(showId, what, s -> s.withoutCues(cues)), model);
+        return table.of(shows.edit(showId, what, s -> s.withoutCues(cues)), shown, model);
     }
 
     // ---- items
@@ -181,6 +199,7 @@ class BookController {
             @RequestParam String kind,
             @RequestParam String name,
             @RequestParam(defaultValue = "") String length,
+            Shown shown,
             Model model) {
         Item item = read(0, kind, name, length);
         return table.of(
@@ -188,7 +207,17 @@ class BookController {
                         showId,
                         "add " + item.name(),
                         s -> s.withItem(item, s.items().size())),
+                shown,
                 model);
+    }
+
+    @GetMapping("/shows/{showId}/book/items/{itemId}/form")
+    String itemForm(@PathVariable int showId, @PathVariable int itemId, Model model) {
+        Show show = shows.get(showId);
+        model.addAttribute("show", show);
+        model.addAttribute("item", show.item(itemId).orElseThrow(BookController::itemGone));
+        model.addAttribute("kinds", ItemKind.values());
+        return "book/book :: item-form";
     }
 
     @PostMapping("/shows/{showId}/book/items/{itemId}")
@@ -200,6 +229,7 @@ class BookController {
             @RequestParam(defaultValue = "") String length,
             @RequestParam(defaultValue = "") String score,
             @RequestParam(defaultValue = "") String was,
+            Shown shown,
             Model model) {
         Item item = read(itemId, kind, name, length)
                 .withScore(score.isBlank() ? Optional.empty() : Optional.of(Score.of(score)));
@@ -208,7 +238,7 @@ class BookController {
             Fingerprint.require(was, before.withCues(List.of()), before.name());
             return s.withItem(item, 0);
         });
-        return table.of(changed, model);
+        return table.of(changed, shown, model);
     }
 
     private static Item read(int id, String kind, String name, String length) {
@@ -216,38 +246,39 @@ class BookController {
     }
 
     @PostMapping("/shows/{showId}/book/items/{itemId}/move")
-    String moveItem(@PathVariable int showId, @PathVariable int itemId, @RequestParam int step, Model model) {
+    String moveItem(
+            @PathVariable int showId, @PathVariable int itemId, @RequestParam int step, Shown shown, Model model) {
         Show changed = shows.edit(showId, "move an item", s -> {
             Item item = s.item(itemId).orElseThrow(BookController::itemGone);
             int place = s.items().indexOf(item) + step;
             return place < 0 || place >= s.items().size() ? s : s.withItemAt(itemId, place);
         });
-        return table.of(changed, model);
+        return table.of(changed, shown, model);
     }
 
     @PostMapping("/shows/{showId}/book/items/{itemId}/delete")
-    String deleteItem(@PathVariable int showId, @PathVariable int itemId, Model model) {
+    String deleteItem(@PathVariable int showId, @PathVariable int itemId, Shown shown, Model model) {
         String name = shows.get(showId)
                 .item(itemId)
                 .orElseThrow(BookController::itemGone)
                 .name();
-        return table.of(shows.edit(showId, "delete " + name, s -> s.withoutItem(itemId)), model);
+        return table.of(shows.edit(showId, "delete " + name, s -> s.withoutItem(itemId)), shown, model);
     }
 
     // ---- undo
 
     @PostMapping("/shows/{showId}/book/undo")
-    String undo(@PathVariable int showId, Model model) {
+    String undo(@PathVariable int showId, Shown shown, Model model) {
         model.addAttribute(
                 "done", shows.undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo."));
-        return table.of(shows.get(showId), model);
+        return table.of(shows.get(showId), shown, model);
     }
 
     @PostMapping("/shows/{showId}/book/redo")
-    String redo(@PathVariable int showId, Model model) {
+    String redo(@PathVariable int showId, Shown shown, Model model) {
         model.addAttribute(
                 "done", shows.redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again."));
-        return table.of(shows.get(showId), model);
+        return table.of(shows.get(showId), shown, model);
     }
 
     // ---- the strip, and firing from a cell

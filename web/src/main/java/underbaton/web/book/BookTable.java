@@ -1,52 +1,93 @@
 package underbaton.web.book;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import underbaton.core.cue.Cue;
-import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.plan.Held;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.score.Position;
 import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
 
-/** The table of the Book, as every change of it answers. */
+/** The table of the Book, as every change of it answers: the leaves that a page has not, and of the rest that they are there. */
 @Component
 final class BookTable {
 
     private static final String TABLE = "book/book :: cues";
+    private static final int MOST_AT_ONCE = 60;
 
     private final Shows shows;
     private final Plans plans;
+    /** The newest drawing of each show. */
+    private final Map<Integer, BookView> drawn = new ConcurrentHashMap<>();
 
     BookTable(Shows shows, Plans plans) {
         this.shows = shows;
         this.plans = plans;
     }
 
-    String of(Show show, Model model) {
-        model.addAttribute("book", BookView.of(show, plans.of(show)));
+    String of(Show show, Shown shown, Model model) {
+        return of(show, shown, 0, model);
+    }
+
+    /** @param added the id of a new cue, to be chosen; 0 for none */
+    String of(Show show, Shown shown, int added, Model model) {
+        BookView book = view(show);
         model.addAttribute("show", show);
-        model.addAttribute("kinds", ItemKind.values());
+        model.addAttribute("count", book.count());
+        model.addAttribute("leaves", shown.of(book, added));
+        model.addAttribute("knowsMachines", shown.knowsMachines(book));
+        model.addAttribute("added", added == 0 ? null : added);
         model.addAttribute("undoable", shows.undoable(show.id()).orElse(""));
         return TABLE;
     }
 
     /** @param left what could not be taken over, a sentence each */
-    String of(Show show, String done, List<String> left, Model model) {
+    String of(Show show, Shown shown, int added, String done, List<String> left, Model model) {
         model.addAttribute("done", done);
         model.addAttribute("left", left);
-        return of(show, model);
+        return of(show, shown, added, model);
+    }
+
+    /** Some leaves, drawn: the first of those that are there. */
+    String leaves(Show show, List<String> ids, Model model) {
+        model.addAttribute("show", show);
+        model.addAttribute(
+                "leaves",
+                view(show).leaves().stream()
+                        .filter(l -> ids.contains(l.id()))
+                        .limit(MOST_AT_ONCE)
+                        .map(l -> new Shown.Sent(l, Shown.As.DRAWN))
+                        .toList());
+        return "book/book :: leaves-alone";
+    }
+
+    /** A drawing goes on from an older one only; whoever still asks for an older show gets one of its own. */
+    private BookView view(Show show) {
+        BookView newest = drawn.get(show.id());
+        if (newest != null && newest.show() == show) {
+            return newest;
+        }
+        synchronized (drawn) {
+            BookView before = drawn.get(show.id());
+            if (before != null && before.show().revision() > show.revision()) {
+                return BookView.of(show, plans.of(show), null);
+            }
+            BookView view = BookView.of(show, plans.of(show), before);
+            drawn.put(show.id(), view);
+            return view;
+        }
     }
 
     /** What a machine is doing after a cue, in the words of the phrase that it holds; empty for nothing. */
     String held(Show show, Cue cue, int deviceId) {
-        return Optional.ofNullable(Held.in(plans.of(show)).at(cue.id()).get(deviceId))
+        return Optional.ofNullable(view(show).held().at(cue.id()).get(deviceId))
                 .map(PlannedCall::phrase)
                 .orElse("");
     }

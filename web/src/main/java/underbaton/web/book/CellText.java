@@ -1,6 +1,9 @@
 package underbaton.web.book;
 
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -79,27 +82,27 @@ record CellText(String column, String text) {
 
     /** @throws Refusal naming the cue whose cell cannot be written; nothing has been written then */
     static Show into(List<Of> cells, Show show) {
-        Show changed = show;
+        Map<Integer, Cue> cues = show.cues().collect(Collectors.toMap(Cue::id, c -> c));
+        Map<Integer, Cue> written = new LinkedHashMap<>();
         for (Of one : cells) {
-            Cue before = show.cue(one.cue)
-                    .orElseThrow(() -> new Refusal("cue", "One of these cues is gone; nothing was written."));
+            Cue before = cues.get(one.cue);
+            if (before == null) {
+                throw new Refusal("cue", "One of these cues is gone; nothing was written.");
+            }
             if (before.version() != one.version) {
                 throw new Refusal(
                         "cell",
                         "Somebody changed cue " + before.number()
                                 + " meanwhile. Nothing was written; look at it and try again.");
             }
-            Cue cue = changed.cue(one.cue).orElseThrow();
             try {
-                Cue written = one.cell.into(cue, changed);
-                changed = written.equals(cue)
-                        ? changed
-                        : changed.withCue(changed.itemOf(one.cue).orElseThrow().id(), written);
+                written.put(one.cue, one.cell.into(written.getOrDefault(one.cue, before), show));
             } catch (Refusal refusal) {
                 throw new Refusal(
-                        refusal.field(), "Cue " + cue.number() + ": " + refusal.getMessage() + " Nothing was written.");
+                        refusal.field(),
+                        "Cue " + before.number() + ": " + refusal.getMessage() + " Nothing was written.");
             }
         }
-        return changed;
+        return show.withCuesExchanged(written.values());
     }
 }

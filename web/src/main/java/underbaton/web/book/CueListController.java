@@ -2,7 +2,11 @@ package underbaton.web.book;
 
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -12,6 +16,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
+import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Renumbering;
 import underbaton.core.cue.Show;
@@ -26,6 +31,8 @@ import underbaton.web.shows.Shows;
 @Controller
 class CueListController {
 
+    private static final int MOST_SHOWN = 200;
+
     private final Shows shows;
     private final BookTable table;
     private final Opened<CueTable> opened = new Opened<>();
@@ -39,10 +46,29 @@ class CueListController {
 
     /** Cues as the clipboard gets them: any spreadsheet can take them, and any book of ours. */
     @GetMapping("/shows/{showId}/book/rows")
-    ResponseEntity<byte[]> rows(@PathVariable int showId, @RequestParam List<Integer> cues) {
+    ResponseEntity<byte[]> rows(@PathVariable int showId, Stretch stretch) {
+        Show show = shows.get(showId);
+        return text(CueTable.of(show, ids(stretch.cues(show))).tabbed());
+    }
+
+    /** What cells say, as spreadsheets put it onto the clipboard. */
+    @GetMapping("/shows/{showId}/book/cells")
+    ResponseEntity<byte[]> cells(@PathVariable int showId, Stretch stretch, @RequestParam List<String> columns) {
+        Show show = shows.get(showId);
+        List<CellText> cells = columns.stream().map(c -> new CellText(c, "")).toList();
+        return text(stretch.cues(show).stream()
+                .map(cue -> cells.stream().map(c -> c.standing(cue, show)).collect(Collectors.joining("\t")))
+                .collect(Collectors.joining("\n")));
+    }
+
+    private static ResponseEntity<byte[]> text(String words) {
         return ResponseEntity.ok()
                 .contentType(MediaType.parseMediaType("text/plain;charset=UTF-8"))
-                .body(CueTable.of(shows.get(showId), cues).tabbed().getBytes(StandardCharsets.UTF_8));
+                .body(words.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static Set<Integer> ids(List<Cue> cues) {
+        return cues.stream().map(Cue::id).collect(Collectors.toSet());
     }
 
     @PostMapping("/shows/{showId}/book/rows")
@@ -51,6 +77,7 @@ class CueListController {
             @RequestParam int item,
             @RequestParam int after,
             @RequestParam String text,
+            Shown shown,
             Model model) {
         CueTable rows = CueTable.read(text);
         Taken[] taken = new Taken[1];
@@ -58,8 +85,8 @@ class CueListController {
             taken[0] = rows.into(show, item, after);
             return taken[0].show();
         });
-        model.addAttribute("added", changed.nextId() - taken[0].cues());
-        return table.of(changed, counted(taken[0].cues()) + " pasted.", taken[0].left(), model);
+        int first = changed.nextId() - taken[0].cues();
+        return table.of(changed, shown, first, counted(taken[0].cues()) + " pasted.", taken[0].left(), model);
     }
 
     private static String counted(int cues) {
@@ -68,21 +95,23 @@ class CueListController {
 
     // ---- numbers
 
+    /** What would come of it, of the first of them. */
     @GetMapping("/shows/{showId}/book/numbers")
     String numbers(
             @PathVariable int showId,
-            @RequestParam List<Integer> cues,
+            Stretch stretch,
             @RequestParam String first,
             @RequestParam String step,
             Model model) {
         Show show = shows.get(showId);
-        List<Renumbered> all = renumbering(show, cues, first, step).numbers().entrySet().stream()
-                .map(e -> new Renumbered(
-                        show.cue(e.getKey()).orElseThrow().number(),
-                        e.getValue(),
-                        show.cue(e.getKey()).orElseThrow().what()))
+        List<Cue> cues = stretch.cues(show);
+        Map<Integer, CueNumber> numbers =
+                renumbering(show, ids(cues), first, step).numbers();
+        List<Renumbered> all = cues.stream()
+                .map(c -> new Renumbered(c.number(), numbers.get(c.id()), c.what()))
                 .toList();
-        model.addAttribute("numbers", all);
+        model.addAttribute("numbers", all.subList(0, Math.min(all.size(), MOST_SHOWN)));
+        model.addAttribute("count", all.size());
         model.addAttribute(
                 "changes", all.stream().filter(r -> !r.from.equals(r.to)).count());
         return "book/lists :: numbers";
@@ -96,13 +125,14 @@ class CueListController {
             @RequestParam List<Integer> cues,
             @RequestParam String first,
             @RequestParam String step,
+            Shown shown,
             Model model) {
         Show changed = shows.edit(
                 showId, "renumber", s -> renumbering(s, cues, first, step).into(s));
-        return table.of(changed, counted(cues.size()) + " renumbered.", List.of(), model);
+        return table.of(changed, shown, 0, counted(cues.size()) + " renumbered.", List.of(), model);
     }
 
-    private static Renumbering renumbering(Show show, List<Integer> cues, String first, String step) {
+    private static Renumbering renumbering(Show show, Collection<Integer> cues, String first, String step) {
         return Renumbering.of(show, cues, CueNumber.of(first), CueNumber.of(step));
     }
 
@@ -133,6 +163,7 @@ class CueListController {
             @PathVariable int showId,
             @RequestParam long number,
             @RequestParam(defaultValue = "false") boolean complete,
+            Shown shown,
             Model model) {
         CueTable read = opened.get(showId, number);
         CueListChange[] change = new CueListChange[1];
@@ -143,6 +174,6 @@ class CueListController {
         opened.done(showId, number);
         String done = counted(change[0].added()) + " added, " + change[0].changed() + " changed"
                 + (complete ? ", " + change[0].absent().size() + " taken out." : ".");
-        return table.of(changed, done, change[0].left(), model);
+        return table.of(changed, shown, 0, done, change[0].left(), model);
     }
 }

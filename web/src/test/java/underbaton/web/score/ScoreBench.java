@@ -5,7 +5,6 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import com.microsoft.playwright.Page;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -26,6 +25,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wording;
 import underbaton.core.score.Position;
 import underbaton.core.score.Score;
+import underbaton.web.Measured;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
@@ -111,29 +111,16 @@ class ScoreBench {
         baton.bean(Stage.class).open(show);
         Page page = baton.open("/shows/" + show + "/score");
         assertThat(page.locator(".note")).hasCount(3 * CUES);
-        System.out.printf(
-                "%d bars, %d cues of three calls; ms%n%-28s %8s %8s %8s%n", BARS, CUES, "", "p50", "p90", "max");
-        told("key to painted", page.evaluate(PAINTED, List.of(KEYS, List.of("ArrowRight"))));
+        Measured.head(BARS + " bars, " + CUES + " cues of three calls");
+        Measured.row("key to painted", page.evaluate(PAINTED, List.of(KEYS, List.of("ArrowRight"))));
         page.keyboard().press("Home");
         page.keyboard().press("Space");
-        told("edit to painted", page.evaluate(PAINTED, List.of(EDITS, List.of("ArrowRight", "ArrowLeft"))));
+        Measured.row("edit to painted", page.evaluate(PAINTED, List.of(EDITS, List.of("ArrowRight", "ArrowLeft"))));
         page.keyboard().press("Escape");
         page.keyboard().press("p");
         assertThat(page.locator(".music.long")).isVisible();
         page.waitForTimeout(2000);
-        told("frame to frame, playing", page.evaluate(MOVING, FRAMES));
+        Measured.row("frame to frame, playing", page.evaluate(MOVING, FRAMES));
         baton.bean(Stage.class).close();
-    }
-
-    private static void told(String what, Object measured) {
-        double[] all = ((List<?>) measured)
-                .stream().mapToDouble(n -> ((Number) n).doubleValue()).sorted().toArray();
-        System.out.printf(
-                Locale.ROOT,
-                "%-28s %8.1f %8.1f %8.1f%n",
-                what,
-                all[all.length / 2],
-                all[all.length * 9 / 10],
-                all[all.length - 1]);
     }
 }

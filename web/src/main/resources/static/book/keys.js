@@ -1,0 +1,86 @@
+// The keys of the Book, and the mouse in its cells.
+import { book, path, placeOf } from './sheet.js';
+import { at, choose, chosenCell, chosenCue, several, single, step, stretch, stretchTo } from './choice.js';
+import { busy, change, later } from './writing.js';
+import { clearBlock, fillDown, removeCues } from './clipboard.js';
+import { edit, editing, editorHas, editorKey, pressed, write } from './cell.js';
+import { openRemarks } from './lists.js';
+
+// Chosen when the button goes down, so that no drawing between down and up can lose the click.
+book.addEventListener('mousedown', (e) => {
+  pressed(null);
+  const cell = e.button === 0 && e.target.closest('tr.cue [data-column]');
+  if (!cell || (editing() && cell.matches('.editing'))) return;
+  if (e.shiftKey && at()) { e.preventDefault(); stretchTo(placeOf(cell)); return; }
+  if (chosenCell() === cell && cell.classList.contains('sel')) pressed(cell);
+  choose(cell);
+});
+
+const fire = () => {
+  if (!/^\d+$/.test(at().column)) return;
+  baton.post(path(`cues/${at().cue}/fire`), { device: at().column }).then((ok) => ok && baton.say('Fired.'));
+};
+const find = () => document.getElementById('find').focus();
+const clear = () => { if (several()) clearBlock(); else if (at().column !== 'number') write(at(), ''); };
+const moveCue = (by) => change(`cues/${at().cue}/move`, { step: by });
+const addCue = () => change('cues', { item: chosenCue().item, after: at().cue });
+
+const ANYWHERE = {
+  'Ctrl z': () => change('undo'),
+  'Ctrl y': () => change('redo'),
+  'Ctrl Shift z': () => change('redo'),
+  '/': find,
+};
+const ON_A_CUE = {
+  'Ctrl d': () => change(`cues/${at().cue}/copy`),
+  'Ctrl Delete': () => removeCues(),
+  'Ctrl ArrowDown': fillDown,
+  'Ctrl m': () => openRemarks(),
+  'Alt ArrowUp': () => moveCue(-1),
+  'Alt ArrowDown': () => moveCue(1),
+};
+const MOVES = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] };
+const IN_A_CELL = {
+  'Shift Enter': fire,
+  Enter: () => edit(),
+  F2: () => edit(),
+  Delete: clear,
+  Backspace: clear,
+  Insert: addCue,
+};
+
+const named = (e) => {
+  const letter = e.key.length === 1;
+  const name = letter && (e.ctrlKey || e.metaKey) ? e.key.toLowerCase() : e.key;
+  return [(e.ctrlKey || e.metaKey) && 'Ctrl', e.altKey && 'Alt', e.shiftKey && (!letter || e.ctrlKey || e.metaKey) && 'Shift', name].filter(Boolean).join(' ');
+};
+
+const bookKey = (e) => {
+  const name = named(e);
+  const act = ANYWHERE[name] || (chosenCue() && ON_A_CUE[name]);
+  if (act) { e.preventDefault(); act(); return; }
+  if (e.ctrlKey || e.metaKey || e.altKey) return;
+  const outside = !e.target.closest('#book') && e.target !== document.body;
+  if (outside || e.target.closest('button, summary, a')) return;
+  if (MOVES[e.key]) {
+    e.preventDefault();
+    if (e.shiftKey && chosenCue()) stretch(...MOVES[e.key]); else step(...MOVES[e.key]);
+  } else if (e.key === 'Escape' && several()) single();
+  else if (!chosenCue()) { /* there is no cell to write into */ }
+  else if (IN_A_CELL[name]) { e.preventDefault(); IN_A_CELL[name](); }
+  else if (e.key.length === 1) { e.preventDefault(); edit(e.key); }
+};
+
+const take = (e) => { if (editing()) editorKey(e); else bookKey(e); };
+
+document.addEventListener('keydown', (e) => {
+  const inEditor = editorHas(e.target);
+  // Another cell may already be chosen while what stands in the editor is still being kept: its keys wait too.
+  if (!inEditor && (baton.typing(e) || (editing() && !busy()))) return;
+  // The browser tells of these as copying and pasting.
+  if ((e.ctrlKey || e.metaKey) && 'cxv'.includes(e.key.toLowerCase()) && !inEditor) return;
+  if (!busy()) { take(e); return; }
+  e.preventDefault();
+  const { key, ctrlKey, metaKey, shiftKey, altKey } = e;
+  later(() => take({ key, ctrlKey, metaKey, shiftKey, altKey, late: true, target: book, preventDefault() {}, stopPropagation() {} }));
+});

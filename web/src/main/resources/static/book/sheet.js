@@ -1,0 +1,145 @@
+// What this page has of the book: a list of all cues, and of its leaves those drawn that are near the window. A leaf is
+// drawn as it comes near and folded again when it is far away, so that a book of any length is as quick as a short one.
+import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
+
+export const book = document.getElementById('book');
+const scroller = book.closest('.body');
+export const path = (rest) => `/shows/${baton.show}/book/${rest}`;
+
+// ---- all cues, drawn or not
+
+let order = [];
+let places = new Map();
+
+const grid = () => book.querySelector('.grid');
+const leaves = () => [...(grid()?.tBodies || [])];
+const isDrawn = (leaf) => 'drawn' in leaf.dataset;
+
+const readList = () => {
+  order = leaves().flatMap((leaf) => (leaf.dataset.cues || '').split(' ').filter(Boolean).map((entry) => {
+    const [id, version, number] = entry.split(':');
+    return { id, version: Number(version), number, item: leaf.dataset.item, leaf: leaf.id };
+  }));
+  places = new Map(order.map((cue, place) => [cue.id, place]));
+};
+
+/** All cues in the book's order: id, version, number and item of each. */
+export const cues = () => order;
+/** Where a cue stands, from 0; below 0 where it is gone. */
+export const place = (id) => places.get(`${id}`) ?? -1;
+export const cue = (id) => order[place(id)];
+
+/** A cue's row, and a cell of it, where it is drawn. */
+export const row = (id) => book.querySelector(`tr.cue[data-cue="${id}"]`);
+export const cellAt = (at) => at && row(at.cue)?.querySelector(`[data-column="${at.column}"]`);
+export const placeOf = (cell) => ({ cue: cell.parentElement.dataset.cue, column: cell.dataset.column });
+/** What a drawn cell says. */
+export const words = (cell) => (cell.querySelector('.said') || (cell.matches('.c') ? null : cell))?.textContent.trim() || '';
+
+// ---- leaves: drawn near the window, folded far from it
+
+const wanted = new Map(); // by the leaf's id, those who wait for it
+let drawing = false;
+
+/** Draws the leaf of a cue; done when it is there, or when it is clear that it will not be. */
+export const draw = (leaf) => new Promise((done) => {
+  wanted.set(leaf, [...(wanted.get(leaf) || []), done]);
+  if (!drawing) drawWanted();
+});
+
+const drawWanted = async () => {
+  drawing = true;
+  while (wanted.size) {
+    const ids = [...wanted.keys()].slice(-40);
+    const response = await fetch(path(`leaves?which=${ids.map((id) => id.slice(5))}`)).catch(() => null);
+    if (!response?.ok) { setTimeout(drawWanted, 2000); return; }
+    const content = document.createElement('template');
+    content.innerHTML = await response.text();
+    const table = content.content.querySelector('table');
+    // What was drawn before an edit that this page shows already would be old.
+    if (Number(table.dataset.revision) < revision()) continue;
+    [...table.tBodies].forEach((leaf) => {
+      const here = document.getElementById(leaf.id);
+      if (here && !isDrawn(here)) { here.replaceWith(leaf); htmx.process(leaf); }
+    });
+    watchLeaves();
+    readList();
+    document.dispatchEvent(new CustomEvent('drawn'));
+    ids.forEach((id) => { wanted.get(id)?.forEach((done) => done()); wanted.delete(id); });
+  }
+  drawing = false;
+};
+
+const fold = (leaf) => {
+  const rows = [...leaf.querySelectorAll('tr.cue')];
+  const inUse = leaf.contains(document.activeElement) || leaf.querySelector('.sel, .editing, details[open]');
+  if (!rows.length || inUse) return;
+  const away = document.createElement('tr');
+  away.className = 'away';
+  const space = away.insertCell();
+  space.colSpan = rows[0].cells.length;
+  space.height = Math.round(rows[rows.length - 1].getBoundingClientRect().bottom - rows[0].getBoundingClientRect().top);
+  rows.forEach((r) => r.remove());
+  leaf.append(away);
+  delete leaf.dataset.drawn;
+};
+
+const near = new IntersectionObserver((seen) => seen.forEach(({ target, isIntersecting }) => {
+  if (isIntersecting && target.isConnected && !isDrawn(target)) draw(target.id);
+}), { root: scroller, rootMargin: '1500px 0px' });
+const far = new IntersectionObserver((seen) => seen.forEach(({ target, isIntersecting }) => {
+  if (!isIntersecting && target.isConnected && isDrawn(target)) fold(target);
+}), { root: scroller, rootMargin: '6000px 0px' });
+const watchLeaves = () => leaves().forEach((leaf) => { near.observe(leaf); far.observe(leaf); });
+
+// ---- exchange
+
+export const revision = () => Number(grid()?.dataset.revision || 0);
+/** What the server need not send again. */
+const has = () => (grid() ? { seen: revision(), drawn: leaves().filter(isDrawn).map((leaf) => leaf.id.slice(5)).join() } : {});
+
+// A leaf that is sent as “the same” stays, and so does a form somebody has open.
+const stays = (old, sent) => sent.dataset?.same !== undefined || (old.matches?.('details[open]') ?? false);
+
+const exchange = (content) => {
+  Idiomorph.morph(book, content, { morphStyle: 'innerHTML', callbacks: { beforeNodeMorphed: (old, sent) => !stays(old, sent) } });
+  watchLeaves();
+  readList();
+};
+
+htmx.defineExtension('leaves', {
+  isInlineSwap: (style) => style === 'leaves',
+  handleSwap: (style, target, content) => {
+    if (style !== 'leaves') return false;
+    exchange([...content.childNodes]);
+    return [target];
+  },
+});
+document.addEventListener('htmx:configRequest', (e) => {
+  if (e.detail.target === book) Object.assign(e.detail.parameters, has());
+});
+document.addEventListener('htmx:beforeSwap', (e) => {
+  // What is written in an item's form has been taken; other open forms stay.
+  if (e.detail.target === book && e.detail.shouldSwap) e.detail.requestConfig.elt.closest('details')?.removeAttribute('open');
+});
+// An item's form is fetched when it is opened, so that it says what is so now.
+book.addEventListener('toggle', (e) => {
+  const item = e.target.open && e.target.closest('tbody').dataset.item;
+  if (item) htmx.ajax('GET', path(`items/${item}/form`), { target: e.target.querySelector('.item-form'), swap: 'innerHTML' });
+}, true);
+
+/** Fetches what somebody else changed; it is taken only if nothing was begun here meanwhile. */
+export const refresh = async (mayStill) => {
+  const response = await fetch(path(`table?${new URLSearchParams(has())}`)).catch(() => null);
+  if (!response?.ok) return false;
+  const content = document.createElement('template');
+  content.innerHTML = await response.text();
+  if (!mayStill()) return false;
+  exchange([...content.content.childNodes]);
+  htmx.process(book);
+  return true;
+};
+
+export const about = () => grid()?.dataset || {};
+watchLeaves();
+readList();
