@@ -60,7 +60,7 @@ const drawWanted = async () => {
     if (Number(table.dataset.revision) < revision()) continue;
     [...table.tBodies].forEach((leaf) => {
       const here = document.getElementById(leaf.id);
-      if (here && !isDrawn(here)) { here.replaceWith(leaf); htmx.process(leaf); }
+      if (here && !isDrawn(here)) { near.unobserve(here); inReach.delete(here); here.replaceWith(leaf); htmx.process(leaf); }
     });
     watchLeaves();
     readList();
@@ -84,13 +84,21 @@ const fold = (leaf) => {
   delete leaf.dataset.drawn;
 };
 
-const near = new IntersectionObserver((seen) => seen.forEach(({ target, isIntersecting }) => {
-  if (isIntersecting && target.isConnected && !isDrawn(target)) draw(target.id);
-}), { root: scroller, rootMargin: '1500px 0px' });
-const far = new IntersectionObserver((seen) => seen.forEach(({ target, isIntersecting }) => {
-  if (!isIntersecting && target.isConnected && isDrawn(target)) fold(target);
-}), { root: scroller, rootMargin: '6000px 0px' });
-const watchLeaves = () => leaves().forEach((leaf) => { near.observe(leaf); far.observe(leaf); });
+const MOST_ROWS = 100; // drawn ones, before those that are far away are folded again
+const inReach = new Set();
+let tidying;
+const tidy = () => leaves().filter((leaf) => isDrawn(leaf) && !inReach.has(leaf)).forEach((leaf) => {
+  if (book.querySelectorAll('tr.cue').length > MOST_ROWS) fold(leaf);
+});
+const near = new IntersectionObserver((seen) => {
+  for (const { target, isIntersecting } of seen) {
+    if (!isIntersecting || !target.isConnected) inReach.delete(target);
+    else { inReach.add(target); if (!isDrawn(target)) draw(target.id); }
+  }
+  clearTimeout(tidying);
+  tidying = setTimeout(tidy, 1500);
+}, { root: scroller, rootMargin: '800px 0px' });
+const watchLeaves = () => leaves().forEach((leaf) => near.observe(leaf));
 
 // ---- exchange
 
@@ -98,10 +106,21 @@ export const revision = () => Number(grid()?.dataset.revision || 0);
 /** What the server need not send again. */
 const has = () => (grid() ? { seen: revision(), drawn: leaves().filter(isDrawn).map((leaf) => leaf.id.slice(5)).join() } : {});
 
-// A leaf that is sent as “the same” stays, and so does a form somebody has open.
+// What is named without content is the same and stays, and so does a form that somebody has open.
 const stays = (old, sent) => sent.dataset?.same !== undefined || (old.matches?.('details[open]') ?? false);
 
+/** Leaves that did not change are not sent: their names stand for them. */
+const nameTheSame = (table) => {
+  const sent = new Map([...table.tBodies].map((leaf) => [leaf.id, leaf]));
+  table.append(...table.dataset.leaves.split(' ').map((id) => {
+    const leaf = sent.get(`leaf-${id}`) || document.createElement('tbody');
+    if (!leaf.id) { leaf.id = `leaf-${id}`; leaf.dataset.same = ''; }
+    return leaf;
+  }));
+};
+
 const exchange = (content) => {
+  content.filter((node) => node.matches?.('table')).forEach(nameTheSame);
   Idiomorph.morph(book, content, { morphStyle: 'innerHTML', callbacks: { beforeNodeMorphed: (old, sent) => !stays(old, sent) } });
   watchLeaves();
   readList();

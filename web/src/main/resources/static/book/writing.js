@@ -25,7 +25,7 @@ export const during = async (promise) => {
 export const change = (rest, values = {}) => new Promise((resolve) => {
   told = resolve;
   // With a source of its own: requests of one source wait for each other, and of those that wait only the last is sent.
-  htmx.ajax('POST', path(rest), { source: book, target: '#book', swap: 'leaves', values }).catch(() => {});
+  htmx.ajax('POST', path(rest), { source: book, target: '#book', swap: 'leaves settle:0ms', values }).catch(() => {});
 });
 
 document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.target === book) going.add(e.detail.xhr); });

@@ -25,6 +25,7 @@ public record Held(List<Map<Integer, PlannedCall>> states, Map<Integer, Integer>
         List<Map<Integer, PlannedCall>> states = new ArrayList<>(plan.cues().size());
         Map<Integer, List<PlannedCall>> slots = new HashMap<>();
         Map<Integer, Integer> places = new HashMap<>();
+        Map<Integer, PlannedCall> newest = new HashMap<>();
         Map<Integer, PlannedCall> now = Map.of();
         for (PlannedCue cue : plan.cues()) {
             if (cue.copy().isEmpty()) {
@@ -32,24 +33,22 @@ public record Held(List<Map<Integer, PlannedCall>> states, Map<Integer, Integer>
             }
             boolean changed = false;
             for (PlannedCall call : cue.calls()) {
-                changed |= take(slots.computeIfAbsent(call.deviceId(), d -> new ArrayList<>()), call);
+                List<PlannedCall> held = slots.computeIfAbsent(call.deviceId(), d -> new ArrayList<>());
+                if (take(held, call)) {
+                    changed = true;
+                    if (held.isEmpty()) {
+                        newest.remove(call.deviceId());
+                    } else {
+                        newest.put(call.deviceId(), held.get(held.size() - 1));
+                    }
+                }
             }
             if (changed) {
-                now = newest(slots);
+                now = Map.copyOf(newest);
             }
             states.add(now);
         }
         return new Held(states, places);
-    }
-
-    private static Map<Integer, PlannedCall> newest(Map<Integer, List<PlannedCall>> slots) {
-        Map<Integer, PlannedCall> newest = new HashMap<>();
-        slots.forEach((device, held) -> {
-            if (!held.isEmpty()) {
-                newest.put(device, held.get(held.size() - 1));
-            }
-        });
-        return Map.copyOf(newest);
     }
 
     /** What stops with no name ends everything; what stops a named thing ends that. */

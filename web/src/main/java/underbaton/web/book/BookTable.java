@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import underbaton.core.cue.Cue;
@@ -41,6 +42,7 @@ final class BookTable {
         BookView book = view(show);
         model.addAttribute("show", show);
         model.addAttribute("count", book.count());
+        model.addAttribute("order", book.leaves().stream().map(Leaf::id).collect(Collectors.joining(" ")));
         model.addAttribute("leaves", shown.of(book, added));
         model.addAttribute("knowsMachines", shown.knowsMachines(book));
         model.addAttribute("added", added == 0 ? null : added);
@@ -63,7 +65,7 @@ final class BookTable {
                 view(show).leaves().stream()
                         .filter(l -> ids.contains(l.id()))
                         .limit(MOST_AT_ONCE)
-                        .map(l -> new Shown.Sent(l, Shown.As.DRAWN))
+                        .map(l -> new Shown.Sent(l, Shown.As.DRAWN, -1))
                         .toList());
         return "book/book :: leaves-alone";
     }

@@ -44,11 +44,11 @@ record BookView(Show show, Held held, List<Leaf> leaves, int machinesSince) {
                 int from = part * MOST_ROWS;
                 List<Cue> cues = item.cues()
                         .subList(from, Math.min(from + MOST_ROWS, item.cues().size()));
-                List<Map<Integer, PlannedCall>> states = new ArrayList<>(cues.size() + 1);
-                states.add(state);
-                cues.forEach(c -> states.add(held.at(c.id())));
-                state = states.get(states.size() - 1);
-                Leaf leaf = new Leaf(item, place, part, seconds, cues, states, show.revision(), show.revision());
+                List<Leaf.Row> rows = cues.stream()
+                        .map(c -> new Leaf.Row(c, held.at(c.id()), show.revision()))
+                        .toList();
+                Leaf leaf = new Leaf(item, place, part, seconds, state, rows, show.revision(), show.revision());
+                state = rows.isEmpty() ? state : rows.get(rows.size() - 1).after();
                 leaves.add(leaf.after(known.get(leaf.id())));
                 part++;
             } while (part * MOST_ROWS < item.cues().size());
@@ -58,7 +58,7 @@ record BookView(Show show, Held held, List<Leaf> leaves, int machinesSince) {
 
     /** As a person counts them: {@code 53 cues, 9 items}. */
     String count() {
-        return leaves.stream().mapToInt(l -> l.cues().size()).sum() + " cues, "
+        return leaves.stream().mapToInt(l -> l.rows().size()).sum() + " cues, "
                 + show.items().size() + " items";
     }
 }

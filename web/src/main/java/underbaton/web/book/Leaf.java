@@ -2,8 +2,8 @@ package underbaton.web.book;
 
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import java.util.stream.Collectors;
-import java.util.stream.IntStream;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
@@ -18,7 +18,7 @@ import underbaton.core.rig.Effect;
  * @param place of the item in the running order, from 1
  * @param part of the item, from 0; the first one has the item's head
  * @param seconds the item's planned length, or else that of its score; 0 when nobody knows
- * @param states what every machine is doing before the first cue, and then after each of them
+ * @param entering what every machine is doing before the first cue
  * @param since the show's revision since which it is drawn as it is
  * @param listedSince the revision since which its head and the list of its cues are as they are
  */
@@ -27,12 +27,38 @@ public record Leaf(
         int place,
         int part,
         int seconds,
-        List<Cue> cues,
-        List<Map<Integer, PlannedCall>> states,
+        Map<Integer, PlannedCall> entering,
+        List<Row> rows,
         int since,
         int listedSince) {
 
-    public record Row(Cue cue, List<Cell> cells) {}
+    /**
+     * A cue's row.
+     *
+     * @param after what every machine is doing after the cue
+     * @param since the revision since which it stands in this leaf and is drawn as it is
+     */
+    public record Row(Cue cue, Map<Integer, PlannedCall> after, int since) {
+
+        public List<Cell> cells(Show show) {
+            return show.devices().stream().map(d -> cell(show, d)).toList();
+        }
+
+        private Cell cell(Show show, Device device) {
+            PlannedCall held = after.get(device.id());
+            boolean stops = cue.callsFor(device.id()).stream()
+                    .flatMap(c -> show.phrase(c).stream())
+                    .anyMatch(p -> p.effect().kind() == Effect.Kind.STOPS);
+            return new Cell(
+                    device, CueTable.cell(cue, device), stops && held == null, held == null ? "" : held.phrase());
+        }
+
+        /** @param before null where there was none */
+        private Row after(Row before) {
+            boolean same = before != null && cue.equals(before.cue) && sameState(after, before.after);
+            return same ? new Row(cue, after, before.since) : this;
+        }
+    }
 
     /**
      * What a machine gets at a cue, and what it is doing then.
@@ -58,54 +84,49 @@ public record Leaf(
 
     /** Its cues, as a page keeps them of leaves that it has not drawn: id, version and number of each. */
     public String list() {
-        return cues.stream()
+        return rows.stream()
+                .map(Row::cue)
                 .map(c -> c.id() + ":" + c.version() + ":" + c.number())
                 .collect(Collectors.joining(" "));
     }
 
-    public List<Row> rows(Show show) {
-        return IntStream.range(0, cues.size())
-                .mapToObj(i -> new Row(
-                        cues.get(i),
-                        show.devices().stream()
-                                .map(d -> cell(show, d, cues.get(i), states.get(i + 1)))
-                                .toList()))
-                .toList();
-    }
-
-    private static Cell cell(Show show, Device device, Cue cue, Map<Integer, PlannedCall> after) {
-        PlannedCall held = after.get(device.id());
-        boolean stops = cue.callsFor(device.id()).stream()
-                .flatMap(c -> show.phrase(c).stream())
-                .anyMatch(p -> p.effect().kind() == Effect.Kind.STOPS);
-        return new Cell(device, CueTable.cell(cue, device), stops && held == null, held == null ? "" : held.phrase());
+    boolean has(int cueId) {
+        return rows.stream().anyMatch(r -> r.cue.id() == cueId);
     }
 
     /** Which machines come in holding something. */
     public List<Boolean> ties(Show show) {
-        return show.devices().stream()
-                .map(d -> states.get(0).containsKey(d.id()))
-                .toList();
+        return show.devices().stream().map(d -> entering.containsKey(d.id())).toList();
     }
 
     /**
-     * This leaf, with the revisions since which it is the same as it was before; the machines have not changed.
+     * This leaf, with the revisions since which it and its rows are the same as they were before; the machines have not
+     * changed.
      *
      * @param before null where it was not there
      */
     Leaf after(Leaf before) {
-        if (before == null || !sameHead(before) || !cues.equals(before.cues)) {
+        if (before == null) {
             return this;
         }
+        Map<Integer, Row> known = before.rows.stream().collect(Collectors.toMap(r -> r.cue.id(), Function.identity()));
+        List<Row> now = rows.stream().map(r -> r.after(known.get(r.cue.id()))).toList();
+        boolean sameList = sameHead(before) && cues(now).equals(cues(before.rows));
+        boolean same =
+                sameList && sameState(entering, before.entering) && now.stream().allMatch(r -> r.since <= before.since);
         return new Leaf(
                 item,
                 place,
                 part,
                 seconds,
-                cues,
-                states,
-                sameStates(before) ? before.since : since,
-                before.listedSince);
+                entering,
+                now,
+                same ? before.since : since,
+                sameList ? before.listedSince : listedSince);
+    }
+
+    private static List<Cue> cues(List<Row> rows) {
+        return rows.stream().map(Row::cue).toList();
     }
 
     private boolean sameHead(Leaf other) {
@@ -116,17 +137,11 @@ public record Leaf(
                 && item.name().equals(other.item.name());
     }
 
-    private boolean sameStates(Leaf other) {
-        return IntStream.range(0, states.size()).allMatch(i -> sameState(states.get(i), other.states.get(i)));
-    }
-
     /** As far as it is drawn: by the phrases' names. */
     private static boolean sameState(Map<Integer, PlannedCall> one, Map<Integer, PlannedCall> other) {
-        if (one == other) {
-            return true;
-        }
-        return one.size() == other.size()
-                && one.entrySet().stream().allMatch(e -> sameCall(e.getValue(), other.get(e.getKey())));
+        return one == other
+                || one.size() == other.size()
+                        && one.entrySet().stream().allMatch(e -> sameCall(e.getValue(), other.get(e.getKey())));
     }
 
     private static boolean sameCall(PlannedCall one, PlannedCall other) {

@@ -13,7 +13,7 @@ import java.util.Set;
 public record Shown(Integer seen, List<String> drawn) {
 
     /** Rows that a page is given before it has said what is in sight. */
-    private static final int FIRST_ROWS = 120;
+    private static final int FIRST_ROWS = 60;
 
     static final Shown NOTHING = new Shown(null, List.of());
 
@@ -27,14 +27,26 @@ public record Shown(Integer seen, List<String> drawn) {
         DRAWN
     }
 
-    /** A leaf and how it is sent. */
-    public record Sent(Leaf leaf, As as) {
-        public boolean same() {
+    /**
+     * A leaf and how it is sent.
+     *
+     * @param seen rows that are as they were then are only named; −1 for none
+     */
+    public record Sent(Leaf leaf, As as, int seen) {
+        boolean same() {
             return as == As.SAME;
         }
 
         public boolean drawn() {
             return as == As.DRAWN;
+        }
+
+        public List<Leaf.Row> rows() {
+            return drawn() ? leaf.rows() : List.of();
+        }
+
+        public boolean knows(Leaf.Row row) {
+            return row.since() <= seen;
         }
     }
 
@@ -42,7 +54,11 @@ public record Shown(Integer seen, List<String> drawn) {
         return seen != null && book.machinesSince() <= seen;
     }
 
-    /** @param added the id of a cue that must be seen; 0 for none */
+    /**
+     * What must be sent, in the book's order.
+     *
+     * @param added the id of a cue that must be seen; 0 for none
+     */
     List<Sent> of(BookView book, int added) {
         Set<String> there = new HashSet<>(drawn);
         if (seen == null) {
@@ -51,18 +67,20 @@ public record Shown(Integer seen, List<String> drawn) {
                 if (rows < FIRST_ROWS) {
                     there.add(leaf.id());
                 }
-                rows += leaf.cues().size();
+                rows += leaf.rows().size();
             }
         }
         return book.leaves().stream()
-                .map(leaf -> new Sent(leaf, as(leaf, there, added)))
+                .map(leaf -> {
+                    boolean has = seen != null && there.contains(leaf.id());
+                    return new Sent(leaf, as(leaf, there, added), has ? seen : -1);
+                })
+                .filter(sent -> !sent.same())
                 .toList();
     }
 
     private As as(Leaf leaf, Set<String> there, int added) {
-        boolean draws =
-                there.contains(leaf.id()) || added != 0 && leaf.cues().stream().anyMatch(c -> c.id() == added);
-        if (draws) {
+        if (there.contains(leaf.id()) || added != 0 && leaf.has(added)) {
             return seen != null && leaf.since() <= seen && there.contains(leaf.id()) ? As.SAME : As.DRAWN;
         }
         return seen != null && leaf.listedSince() <= seen ? As.SAME : As.LISTED;
