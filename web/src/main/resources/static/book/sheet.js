@@ -124,6 +124,8 @@ const exchange = (content) => {
   Idiomorph.morph(book, content, { morphStyle: 'innerHTML', callbacks: { beforeNodeMorphed: (old, sent) => !stays(old, sent) } });
   watchLeaves();
   readList();
+  // Should something be missing that the server took for known, the book is drawn from the beginning.
+  if (book.querySelector('[data-same]')) fetched({}).then((all) => all && exchange(all));
 };
 
 htmx.defineExtension('leaves', {
@@ -147,14 +149,19 @@ book.addEventListener('toggle', (e) => {
   if (item) htmx.ajax('GET', path(`items/${item}/form`), { target: e.target.querySelector('.item-form'), swap: 'innerHTML' });
 }, true);
 
-/** Fetches what somebody else changed; it is taken only if nothing was begun here meanwhile. */
-export const refresh = async (mayStill) => {
-  const response = await fetch(path(`table?${new URLSearchParams(has())}`)).catch(() => null);
-  if (!response?.ok) return false;
+const fetched = async (query) => {
+  const response = await fetch(path(`table?${new URLSearchParams(query)}`)).catch(() => null);
+  if (!response?.ok) return null;
   const content = document.createElement('template');
   content.innerHTML = await response.text();
-  if (!mayStill()) return false;
-  exchange([...content.content.childNodes]);
+  return [...content.content.childNodes];
+};
+
+/** Fetches what somebody else changed; it is taken only if nothing was begun here meanwhile. */
+export const refresh = async (mayStill) => {
+  const content = await fetched(has());
+  if (!content || !mayStill()) return false;
+  exchange(content);
   htmx.process(book);
   return true;
 };
