@@ -192,6 +192,7 @@
     const known = sheet.querySelector(`.letter[data-bar="${bar}"]`);
     const names = known ? known.querySelector('.sect').textContent.split(' = ') : ['', ''];
     form.bar.value = bar;
+    form.was.value = known?.dataset.was || 'none';
     document.getElementById('section-bar').textContent = bar;
     form.letter.value = known?.dataset.letter || 'ABCDEFGHJKLMNOPQRSTUVWXYZ'.split('').find((l) => !letters.includes(l)) || '';
     form.name.value = names[0];
@@ -332,7 +333,7 @@
   const shut = (dialog) => { document.getElementById(dialog).close(); paper.focus({ preventScroll: true }); };
 
   document.getElementById('words').addEventListener('submit', async (e) => { e.preventDefault(); e.target.classList.add('sent'); if (await change('text', { score: e.target.score.value, was: wordsWere })) shut('score-words'); });
-  document.getElementById('section').addEventListener('submit', async (e) => { e.preventDefault(); const f = e.target; f.classList.add('sent'); if (await change('section', { bar: f.bar.value, letter: f.letter.value, name: f.elements.name.value, as: f.as.value })) shut('score-section'); });
+  document.getElementById('section').addEventListener('submit', async (e) => { e.preventDefault(); const f = e.target; f.classList.add('sent'); if (await change('section', { bar: f.bar.value, was: f.was.value, letter: f.letter.value, name: f.elements.name.value, as: f.as.value })) shut('score-section'); });
   for (const name of ['words', 'section']) document.getElementById(`leave-${name}`).addEventListener('click', () => shut(`score-${name}`));
 
   // ---- snippets

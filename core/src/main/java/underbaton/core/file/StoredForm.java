@@ -10,6 +10,8 @@ import java.util.stream.Collectors;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.StreamReadConstraints;
+import tools.jackson.core.exc.StreamConstraintsException;
+import tools.jackson.core.exc.StreamReadException;
 import tools.jackson.core.json.JsonFactory;
 import tools.jackson.core.util.DefaultPrettyPrinter;
 import tools.jackson.databind.DeserializationFeature;
@@ -140,7 +142,9 @@ public final class StoredForm {
                     .without(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
                     .readValue(text);
         } catch (JacksonException unread) {
-            throw new Refusal("file", "The file cannot be read at " + where(unread) + why(unread));
+            String where = where(unread);
+            throw new Refusal(
+                    "file", "The file cannot be read" + (where.isEmpty() ? ": " : " at " + where) + why(unread));
         }
     }
 
@@ -150,7 +154,8 @@ public final class StoredForm {
                 .map(r -> r.getIndex() >= 0 ? " " + (r.getIndex() + 1) : ", " + r.getPropertyName())
                 .collect(Collectors.joining())
                 .replaceFirst("^, ", "");
-        if (!path.isEmpty()) {
+        boolean noJson = unread instanceof StreamReadException;
+        if (!path.isEmpty() && !noJson) {
             return path.strip() + ": ";
         }
         var at = unread.getLocation();
@@ -171,6 +176,8 @@ public final class StoredForm {
                     || other.getOriginalMessage().startsWith("Cannot map `null`");
             return missing ? "it is missing." : "something else is expected there.";
         }
-        return unread.getOriginalMessage().lines().findFirst().orElse("it is no JSON.");
+        return unread instanceof StreamConstraintsException
+                ? "it is larger or deeper than anything that is kept here."
+                : "this is no JSON.";
     }
 }

@@ -86,4 +86,18 @@ class ShowTest {
         assertThat(over.itemOf(one).orElseThrow().name()).isEqualTo("Two");
         assertThat(over.items().get(1).cues().get(0).id()).isEqualTo(one);
     }
+
+    @Test
+    void manyCuesAreExchangedAtOnceAndMayTradeTheirNumbers() {
+        Cue one = show.cueNumbered(CueNumber.of("1")).orElseThrow();
+        Cue two = show.cueNumbered(CueNumber.of("2")).orElseThrow();
+        Show changed = show.withCuesExchanged(List.of(one.withNumber(two.number()), two.withNumber(one.number())));
+        assertThat(changed.cue(one.id()).orElseThrow().number()).isEqualTo(two.number());
+        assertThat(changed.cues().map(Cue::id)).startsWith(two.id(), one.id());
+        assertThat(changed.revision()).isEqualTo(show.revision() + 1);
+        assertThat(show.withCuesExchanged(List.of(one, two))).isSameAs(show);
+        assertThatThrownBy(() -> show.withCuesExchanged(List.of(one.withNumber(CueNumber.of("11")))))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("cue 11 already");
+    }
 }

@@ -74,7 +74,7 @@ class ShowFileTest {
         assertRefused(small().replace("\"number\" : \"10\"", "\"number\" : \"1\""), "The cue 1 is in the show twice");
         assertRefused(small().replace("\"channel\" : 1,", ""), "channel");
         assertRefused(small().replace("\"Amber\"", "null"), "Give a name");
-        assertRefused("{\"x\":" + "[".repeat(3000), "nesting depth");
+        assertRefused("{\"x\":" + "[".repeat(3000), "cannot be read: it is larger or deeper");
     }
 
     private static void assertRefused(String file, String because) {

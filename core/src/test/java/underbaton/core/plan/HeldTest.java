@@ -40,6 +40,17 @@ class HeldTest {
         assertThat(held(show, "Player")).containsExactly("Reel 4", "Clip", "Reel 4", "Clip", "");
     }
 
+    @Test
+    void aPhraseThatChangesNothingLeavesTheStateBeforeIt() {
+        Show show = Shows.small();
+        show = Shows.phrase(show, "Flash", "note 40", Effect.MOMENT);
+        show = Shows.cue(show, "12", "by hand", "Amber");
+        show = Shows.cue(show, "13", "by hand", "Flash");
+        assertThat(held(show, "Lights")).containsExactly("Amber", "Blue", "Amber", "", "Amber", "Amber");
+        List<Map<Integer, PlannedCall>> states = Held.in(Planner.plan(show)).states();
+        assertThat(states.get(5)).isSameAs(states.get(4));
+    }
+
     private static List<String> held(Show show, String device) {
         int id = show.devices().stream()
                 .filter(d -> d.name().equals(device))

@@ -2,6 +2,7 @@ package underbaton.web.page;
 
 import java.nio.charset.StandardCharsets;
 import java.util.HexFormat;
+import java.util.Optional;
 import java.util.zip.CRC32C;
 import underbaton.core.file.StoredForm;
 import underbaton.core.rig.Refusal;
@@ -18,13 +19,31 @@ public final class Fingerprint {
         return HexFormat.of().toHexDigits((int) sum.getValue());
     }
 
+    /** The mark of a part that may not be there. */
+    public static String of(Optional<?> part) {
+        return part.map(p -> of((Object) p)).orElse("none");
+    }
+
     /**
      * @param was the mark that came with the form; empty from who sends none
      * @param now the part as it is
      * @throws Refusal when it is another by now
      */
     public static void require(String was, Object now, String what) {
-        if (was != null && !was.isEmpty() && !was.equals(of(now))) {
+        requireMark(was, of(now), what);
+    }
+
+    /**
+     * @param was the mark that came with the form; empty from who sends none
+     * @param now the part as it is, if it is there
+     * @throws Refusal when it is another by now, gone, or there while it was not
+     */
+    public static void require(String was, Optional<?> now, String what) {
+        requireMark(was, of(now), what);
+    }
+
+    private static void requireMark(String was, String now, String what) {
+        if (was != null && !was.isEmpty() && !was.equals(now)) {
             throw new Refusal(
                     "",
                     "Somebody changed " + what

@@ -11,7 +11,10 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
 import org.springframework.transaction.TransactionException;
 import org.springframework.ui.Model;
+import org.springframework.validation.BindingResult;
+import org.springframework.validation.FieldError;
 import org.springframework.web.ErrorResponse;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.ServletRequestBindingException;
 import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.bind.annotation.ExceptionHandler;
@@ -19,6 +22,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.multipart.MultipartException;
 import underbaton.core.rig.Refusal;
 import underbaton.web.shows.NoSuchShow;
 import underbaton.web.shows.UnreadableShow;
@@ -57,7 +61,7 @@ class Trouble {
             return notice(
                     told.getStatusCode().value() == HttpStatus.NOT_FOUND.value()
                             ? "There is nothing at this address."
-                            : "This request cannot be understood (" + cause.getMessage() + "). Reload the page.",
+                            : notUnderstood(cause),
                     "",
                     model);
         }
@@ -96,12 +100,27 @@ class Trouble {
         IllegalArgumentException.class,
         NoSuchElementException.class,
         ServletRequestBindingException.class,
-        MethodArgumentTypeMismatchException.class
+        MethodArgumentTypeMismatchException.class,
+        MultipartException.class
     })
     @ResponseStatus(HttpStatus.BAD_REQUEST)
     String misunderstood(Exception cause, Model model) {
         LOG.warn("A request was not understood", cause);
-        return notice("This request cannot be understood (" + cause.getMessage() + "). Reload the page.", "", model);
+        return notice(notUnderstood(cause), "", model);
+    }
+
+    /** What of it is wrong, as far as the framework knows; its own words are for programmers and stay in the log file. */
+    private static String notUnderstood(Exception cause) {
+        String what = "";
+        if (cause instanceof MethodArgumentTypeMismatchException e) {
+            what = " (“" + e.getValue() + "” cannot be its “" + e.getName() + "”)";
+        } else if (cause instanceof MissingServletRequestParameterException e) {
+            what = " (its “" + e.getParameterName() + "” is missing)";
+        } else if (cause instanceof BindingResult e && e.getFieldError() != null) {
+            FieldError wrong = e.getFieldError();
+            what = " (“" + wrong.getRejectedValue() + "” cannot be its “" + wrong.getField() + "”)";
+        }
+        return "This request cannot be understood" + what + ". Reload the page.";
     }
 
     @ExceptionHandler(UnreadableShow.class)

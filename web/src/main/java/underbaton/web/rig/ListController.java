@@ -16,6 +16,7 @@ import underbaton.core.rig.ListChange;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Refusal;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Typed;
 import underbaton.web.shows.Shows;
 
@@ -37,9 +38,11 @@ class ListController {
             @PathVariable int deviceId,
             @RequestParam String kind,
             @RequestParam(defaultValue = "") String first,
+            @RequestParam(defaultValue = "") String was,
             Model model) {
         Show show = shows.edit(showId, "number a list", s -> {
             Device device = RigController.device(s, deviceId);
+            Fingerprint.require(was, device.list(), "how the list of " + device.name() + " is numbered");
             return s.withDevice(device.withList(list(device, kind, first)));
         });
         return PhrasebookController.sheet(show, deviceId, model);

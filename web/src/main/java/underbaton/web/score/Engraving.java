@@ -27,6 +27,7 @@ import underbaton.core.score.Section;
 import underbaton.core.score.Tempo;
 import underbaton.core.score.TempoMark;
 import underbaton.core.score.Vamp;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.score.Sheet.Bar;
 import underbaton.web.score.Sheet.Beat;
 import underbaton.web.score.Sheet.Curve;
@@ -197,7 +198,7 @@ final class Engraving {
 
     private static Letter letter(Ruler ruler, Section s) {
         String as = s.as().map(a -> " = " + a).orElse("");
-        return new Letter(ruler.barX(s.bar()), s.letter(), s.name() + as, s.bar());
+        return new Letter(ruler.barX(s.bar()), s.letter(), s.name() + as, s.bar(), Fingerprint.of(s));
     }
 
     private List<Sign> tempi(Ruler ruler) {

@@ -27,6 +27,7 @@ import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
 import underbaton.core.score.Section;
 import underbaton.web.live.Live;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
@@ -188,6 +189,7 @@ class ScoreController {
             @RequestParam String letter,
             @RequestParam(defaultValue = "") String name,
             @RequestParam(defaultValue = "") String as,
+            @RequestParam(defaultValue = "") String was,
             Model model) {
         Optional<String> again =
                 as.isBlank() ? Optional.empty() : Optional.of(as.strip().toUpperCase(Locale.ROOT));
@@ -200,11 +202,10 @@ class ScoreController {
                     Item item = ScoreSheet.item(s, itemId);
                     Score score = item.score().orElseGet(() -> Score.of(""));
                     List<Section> sections = new ArrayList<>(score.sections());
-                    List<String> without = sections.stream()
-                            .filter(x -> x.bar() == bar)
-                            .findFirst()
-                            .map(Section::without)
-                            .orElse(List.of());
+                    Optional<Section> before =
+                            sections.stream().filter(x -> x.bar() == bar).findFirst();
+                    Fingerprint.require(was, before, "the section at bar " + bar);
+                    List<String> without = before.map(Section::without).orElse(List.of());
                     sections.removeIf(x -> x.bar() == bar);
                     if (!letter.isBlank()) {
                         String capital = letter.strip().toUpperCase(Locale.ROOT);

@@ -92,7 +92,8 @@ public record Sheet(
 
     public record Meter(double x, int top, int bottom) {}
 
-    public record Letter(double x, String letter, String name, int bar) {}
+    /** @param was the mark of the section, for a form that changes it */
+    public record Letter(double x, String letter, String name, int bar, String was) {}
 
     public record Note(
             int cueId,

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DuplicateKeyException;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -65,7 +66,7 @@ class SnippetController {
         return StoredForm.read(row.content(), Snippet.class);
     }
 
-    /** Keeps cues under a name; the snippet that had it is exchanged. */
+    /** Keeps cues under a name that no snippet has: what somebody else keeps is not exchanged unseen. */
     @PostMapping("/shows/{showId}/score/{itemId}/snippets")
     String keep(
             @PathVariable int showId,
@@ -78,7 +79,14 @@ class SnippetController {
         }
         Show show = shows.get(showId);
         Snippet snippet = Snippet.of(name, show, itemId, cues);
-        mapper.put(new SnippetRow(0, snippet.name(), StoredForm.write(snippet)));
+        try {
+            mapper.add(new SnippetRow(0, snippet.name(), StoredForm.write(snippet)));
+        } catch (DuplicateKeyException taken) {
+            throw new Refusal(
+                    "name",
+                    "There is a snippet “" + snippet.name()
+                            + "” already. Choose another name, or delete that one first.");
+        }
         return list(show, itemId, model);
     }
 

@@ -20,11 +20,8 @@ interface SnippetMapper {
     @Select("SELECT id, name, content FROM snippets WHERE id = #{id}")
     Optional<SnippetRow> find(int id);
 
-    @Insert(
-            """
-            INSERT INTO snippets (name, content) VALUES (#{name}, #{content})
-            ON DUPLICATE KEY UPDATE content = #{content}""")
-    void put(SnippetRow row);
+    @Insert("INSERT INTO snippets (name, content) VALUES (#{name}, #{content})")
+    void add(SnippetRow row);
 
     @Delete("DELETE FROM snippets WHERE id = #{id}")
     void delete(int id);
