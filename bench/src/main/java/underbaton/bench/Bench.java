@@ -11,6 +11,8 @@ final class Bench {
         String name = arguments.length > 0 ? arguments[0] : "";
         if (name.equals("go") && arguments.length == 2) {
             GoBench.run(arguments[1]);
+        } else if (name.equals("import") && arguments.length == 2) {
+            Importer.run(arguments[1]);
         } else if (name.equals("plan")) {
             PlanBench.run();
         } else if (name.equals("beat")) {

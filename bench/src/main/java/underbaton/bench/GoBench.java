@@ -55,7 +55,7 @@ final class GoBench {
     private static final int WARM_UPS = 500;
     private static final int PAGES = 300;
     /** All pages are on this very machine, which must draw for them and read for them. */
-    private static final long CROWDED_PAUSE = 200;
+    private static final long CROWDED_PAUSE = 100;
 
     private static final long PATIENCE_SECONDS = 20;
     private static final Pattern VERSION = Pattern.compile("data-cues=\"\\d+:(\\d+):");
@@ -134,16 +134,15 @@ final class GoBench {
         try (Crowd crowd = new Crowd(PAGES, base, path.replaceAll("\\D", ""))) {
             Thread.sleep(3000);
             long before = crowd.letters();
-            long[] taken = goOverHttp(path, GOS / 5, CROWDED_PAUSE);
+            long[] taken = goOverHttp(path, GOS / 2, CROWDED_PAUSE);
             crowd.stillHere();
             print("with " + PAGES + " pages open (< 20)", taken);
             System.out.printf("    they were sent %d MB%n", (crowd.letters() - before) / 1_000_000);
         }
-        try (Importer importer = new Importer(base, path)) {
-            Thread.sleep(1000);
-            print("with large imports beside (< 20)", goOverHttp(path, GOS, 20));
-            System.out.printf("    %s%n", importer);
-        }
+        Process importer = Importer.start(base, path);
+        Thread.sleep(2000);
+        print("with large imports beside (< 20)", goOverHttp(path, GOS, 20));
+        System.out.printf("    %s%n", Importer.end(importer));
         post(path + "/delete", Map.of());
     }
 

@@ -8,41 +8,67 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.concurrent.atomic.AtomicInteger;
 
 /**
- * Opens Standard MIDI Files of program changes in a show without end: by turns one as large as the application reads, and
- * one that it refuses for its number of events.
+ * Opens Standard MIDI Files of program changes in a show without end, faster than any person: by turns one as large as the application reads, and
+ * one that it refuses for its number of events, of almost its largest size.
  */
-final class Importer implements AutoCloseable {
+final class Importer {
 
-    private static final int READ = 290_000;
-    private static final int REFUSED = 5_200_000;
+    private static final int READ = 59_000;
+    private static final int REFUSED = 1_300_000;
+    private static final long PAUSE_MILLIS = 500;
     private static final String BOUNDARY = "-bench-";
 
     private final HttpClient client = HttpClient.newHttpClient();
     private final URI address;
-    private final AtomicInteger read = new AtomicInteger();
-    private final AtomicInteger refused = new AtomicInteger();
-    private final Thread thread = new Thread(this::open, "import");
-    private volatile boolean closed;
 
-    Importer(String base, String showPath) {
-        address = URI.create(base + showPath + "/score/files");
-        thread.setDaemon(true);
-        thread.start();
+    private Importer(URI address) {
+        this.address = address;
     }
 
-    private void open() {
+    /** A process of its own, so that its memory is not that of the bench; {@link #end} ends it. */
+    static Process start(String base, String showPath) throws IOException {
+        String java = Path.of(System.getProperty("java.home"), "bin", "java").toString();
+        String classes = System.getProperty("java.class.path");
+        return new ProcessBuilder(
+                        java, "-cp", classes, Bench.class.getName(), "import", base + showPath + "/score/files")
+                .redirectError(ProcessBuilder.Redirect.INHERIT)
+                .start();
+    }
+
+    /** @return what it did, in words */
+    static String end(Process process) throws IOException {
+        process.getOutputStream().close();
+        return new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip();
+    }
+
+    /** Goes on until its input ends, and says then what it did. */
+    static void run(String address) throws IOException {
+        AtomicInteger read = new AtomicInteger();
+        AtomicInteger refused = new AtomicInteger();
+        Thread thread = new Thread(() -> new Importer(URI.create(address)).send(read, refused), "import");
+        thread.setDaemon(true);
+        thread.start();
+        while (System.in.read() >= 0) {
+            // Nothing is said to it but that it is over.
+        }
+        System.out.println(read + " files read, " + refused + " refused");
+    }
+
+    private void send(AtomicInteger read, AtomicInteger refused) {
         byte[] most = form(READ);
         byte[] tooMany = form(REFUSED);
         try {
-            while (!closed) {
+            while (true) {
                 (send(most) < 400 ? read : refused).incrementAndGet();
                 (send(tooMany) < 400 ? read : refused).incrementAndGet();
+                Thread.sleep(PAUSE_MILLIS);
             }
         } catch (IOException | InterruptedException over) {
-            closed = true;
+            System.err.println("no more imports: " + over);
         }
     }
 
@@ -79,17 +105,5 @@ final class Importer implements AutoCloseable {
         form.writeBytes(new byte[] {0, (byte) 0xFF, 0x2F, 0});
         form.writeBytes(("\r\n--" + BOUNDARY + "--\r\n").getBytes(StandardCharsets.US_ASCII));
         return form.toByteArray();
-    }
-
-    /** How many were read, and how many refused. */
-    @Override
-    public String toString() {
-        return read + " files read, " + refused + " refused";
-    }
-
-    @Override
-    public void close() {
-        closed = true;
-        thread.interrupt();
     }
 }

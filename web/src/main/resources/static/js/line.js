@@ -7,7 +7,8 @@ class Line {
     this.tell = tell;
     this.pages = new Map();
     this.heard = 0;
-    this.there = null;
+    this.there = null; // nobody knows yet
+    this.early = []; // orders given before it was known
     this.wait = 250;
     this.connect();
     setInterval(() => this.look(), 200);
@@ -18,7 +19,7 @@ class Line {
     this.heard = Date.now();
     const socket = new WebSocket(this.address);
     this.socket = socket;
-    socket.onopen = () => { this.wait = 250; this.pages.forEach((said) => this.send(said)); };
+    socket.onopen = () => { this.wait = 250; this.heard = Date.now(); this.pages.forEach((said) => this.send(said)); this.say(true); };
     socket.onmessage = (e) => {
       if (socket !== this.socket) return;
       this.heard = Date.now();
@@ -51,13 +52,18 @@ class Line {
     if (this.there === there) return;
     this.there = there;
     this.tell('*', { line: there });
+    this.early.splice(0).forEach(({ page, said, at }) => this.give(page, said, Date.now() - at < 500));
+  }
+
+  give(page, said, inTime = true) {
+    if (!inTime || !this.there || !this.send(said)) this.tell(page, { order: said.order, unsent: true });
   }
 
   send(said) { if (this.socket?.readyState === WebSocket.OPEN) { this.socket.send(JSON.stringify(said)); return true; } return false; }
 
   take(page, said) {
     if (said.order) {
-      if (!this.there || !this.send(said)) this.tell(page, { order: said.order, unsent: true });
+      if (this.there === null) this.early.push({ page, said, at: Date.now() }); else this.give(page, said);
       return;
     }
     if (said.topics?.length) this.pages.set(page, said); else this.pages.delete(page);

@@ -24,7 +24,19 @@
     else if (message.topic && message.show === show) drawn(message);
   };
 
-  const drawn = ({ topic, data }) => {
+  // A page that nobody sees keeps the newest drawing of each kind, and draws it when it is looked at: of thirty tabs one works.
+  const unseen = new Map();
+  const drawn = (drawing) => {
+    if (document.hidden) unseen.set(drawing.topic, drawing); else draw(drawing);
+  };
+  document.addEventListener('visibilitychange', () => {
+    if (document.hidden) return;
+    const all = [...unseen.values()];
+    unseen.clear();
+    all.forEach(draw);
+  });
+
+  const draw = ({ topic, data }) => {
     document.querySelectorAll(`[data-live="${topic}"]`).forEach((element) => {
       if ('liveEvent' in element.dataset) return;
       if ('liveText' in element.dataset) element.textContent = data;

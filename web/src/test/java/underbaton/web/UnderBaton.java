@@ -128,6 +128,26 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         script("db", "stop", DATABASE.toString());
     }
 
+    /** The database stands still and answers nobody, but its connections stay; as on a machine that has run out of breath. */
+    public void pauseDatabase() {
+        signal("-STOP");
+    }
+
+    public void continueDatabase() {
+        signal("-CONT");
+    }
+
+    private static void signal(String which) {
+        try {
+            String process = Files.readString(DATABASE.resolve("process")).split(" ")[0];
+            new ProcessBuilder("kill", which, process).start().waitFor();
+        } catch (IOException failed) {
+            throw new UncheckedIOException(failed);
+        } catch (InterruptedException interrupted) {
+            throw new IllegalStateException(interrupted);
+        }
+    }
+
     public static void until(String what, BooleanSupplier condition) {
         try {
             for (long waited = 0; !condition.getAsBoolean(); waited += 10) {

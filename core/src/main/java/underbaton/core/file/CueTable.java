@@ -40,7 +40,8 @@ public record CueTable(List<String> known, List<Column> machines, List<Row> rows
 
     private static final int MOST_ROWS = 10_000;
     private static final int MOST_COLUMNS = 200;
-    private static final int LARGEST = 8_000_000;
+    /** In bytes. */
+    public static final int LARGEST = 8_000_000;
 
     /**
      * The column of a machine.

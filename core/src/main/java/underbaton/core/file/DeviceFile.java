@@ -23,7 +23,9 @@ public final class DeviceFile {
     private static final String FORMAT = "under-baton-device";
     private static final int VERSION = 1;
     private static final int MOST_PHRASES = 1000;
-    private static final int LARGEST = 1_000_000;
+    /** In bytes. */
+    public static final int LARGEST = 1_000_000;
+
     private static final JsonMapper MAPPER = JsonMapper.builder()
             .enable(SerializationFeature.INDENT_OUTPUT)
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)

@@ -13,11 +13,11 @@ import underbaton.core.rig.Refusal;
  */
 public record MidiFile(int format, Division division, List<Track> tracks) {
 
-    /** The largest file that is read, in bytes; songs take some thousands. */
-    /** Of all tracks together, of all kinds. */
-    public static final int MOST_EVENTS = 300_000;
+    /** Of all tracks together, of all kinds. What is read beside a running show must not hold it up by its memory. */
+    public static final int MOST_EVENTS = 60_000;
 
-    public static final int LARGEST = 16 * 1024 * 1024;
+    /** The largest file that is read, in bytes; songs take some thousands. */
+    public static final int LARGEST = 4_000_000;
 
     public static final int SEQUENCE_NAME = 0x03;
     public static final int MARKER = 0x06;

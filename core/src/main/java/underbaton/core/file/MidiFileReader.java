@@ -35,7 +35,7 @@ final class MidiFileReader {
 
     MidiFile read() {
         if (file.length > MidiFile.LARGEST) {
-            throw refused("is larger than " + MidiFile.LARGEST / 1024 / 1024
+            throw refused("is larger than " + MidiFile.LARGEST / 1_000_000
                     + " MB, which no song is; check that it is the right one");
         }
         int kind = file.length < 4 ? 0 : number(4);

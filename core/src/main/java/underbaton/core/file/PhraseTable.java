@@ -20,7 +20,8 @@ public final class PhraseTable {
     private static final List<String> COLUMNS =
             List.of("name", "says", "argument", "effect", "guarded", "listed", "mark", "note", "group");
     private static final int MOST_ROWS = 1000;
-    private static final int LARGEST = 1_000_000;
+    /** In bytes. */
+    public static final int LARGEST = 1_000_000;
 
     private PhraseTable() {}
 

@@ -141,7 +141,8 @@ class MidiFileTest {
 
     @Test
     void aFileOfAHundredMegabytesIsRefusedUnread() {
-        assertThatThrownBy(() -> MidiFile.read(new byte[100 * 1024 * 1024])).hasMessageContaining("larger than 16 MB");
+        assertThatThrownBy(() -> MidiFile.read(new byte[MidiFile.LARGEST + 1]))
+                .hasMessageContaining("larger than 4 MB");
     }
 
     /** Cut off anywhere or with bytes turned, a file is read or refused, never anything else. */

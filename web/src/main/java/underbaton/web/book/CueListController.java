@@ -1,6 +1,5 @@
 package underbaton.web.book;
 
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Collection;
 import java.util.List;
@@ -25,6 +24,7 @@ import underbaton.core.file.CueTable;
 import underbaton.core.file.Taken;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
+import underbaton.web.page.Reading;
 import underbaton.web.shows.Shows;
 
 /** Cues by the row: copied and pasted, renumbered, and as a spreadsheet's table out and in. */
@@ -33,11 +33,13 @@ class CueListController {
 
     private static final int MOST_SHOWN = 200;
 
+    private final Reading reading;
     private final Shows shows;
     private final BookTable table;
     private final Opened<CueTable> opened = new Opened<>();
 
-    CueListController(Shows shows, BookTable table) {
+    CueListController(Shows shows, BookTable table, Reading reading) {
+        this.reading = reading;
         this.shows = shows;
         this.table = table;
     }
@@ -149,8 +151,8 @@ class CueListController {
     }
 
     @PostMapping("/shows/{showId}/book/list")
-    String open(@PathVariable int showId, @RequestParam MultipartFile file, Model model) throws IOException {
-        CueTable read = CueTable.read(file.getBytes());
+    String open(@PathVariable int showId, @RequestParam MultipartFile file, Model model) {
+        CueTable read = reading.of(file, CueTable.LARGEST, CueTable::read);
         CueListChange change = CueListChange.of(shows.get(showId), read, false);
         model.addAttribute("number", opened.put(showId, read).number());
         model.addAttribute("change", change);

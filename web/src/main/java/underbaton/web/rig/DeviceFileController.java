@@ -1,6 +1,5 @@
 package underbaton.web.rig;
 
-import java.io.IOException;
 import java.util.List;
 import org.springframework.http.ResponseEntity;
 import org.springframework.stereotype.Controller;
@@ -15,15 +14,18 @@ import underbaton.core.file.DeviceFile;
 import underbaton.core.file.PhraseTable;
 import underbaton.core.rig.Device;
 import underbaton.web.page.Download;
+import underbaton.web.page.Reading;
 import underbaton.web.shows.Shows;
 
 /** Phrasebooks and machines as files, and the sheet for the wall. */
 @Controller
 class DeviceFileController {
 
+    private final Reading reading;
     private final Shows shows;
 
-    DeviceFileController(Shows shows) {
+    DeviceFileController(Shows shows, Reading reading) {
+        this.reading = reading;
         this.shows = shows;
     }
 
@@ -35,9 +37,8 @@ class DeviceFileController {
 
     @PostMapping("/shows/{showId}/rig/devices/{deviceId}/phrases.csv")
     String takeTable(
-            @PathVariable int showId, @PathVariable int deviceId, @RequestParam MultipartFile file, Model model)
-            throws IOException {
-        byte[] bytes = file.getBytes();
+            @PathVariable int showId, @PathVariable int deviceId, @RequestParam MultipartFile file, Model model) {
+        byte[] bytes = reading.of(file, PhraseTable.LARGEST, b -> b);
         Show show = shows.edit(
                 showId,
                 "take in a table",
@@ -52,8 +53,8 @@ class DeviceFileController {
     }
 
     @PostMapping("/shows/{showId}/rig/devices/file")
-    String takeDevice(@PathVariable int showId, @RequestParam MultipartFile file) throws IOException {
-        Device read = DeviceFile.read(file.getBytes());
+    String takeDevice(@PathVariable int showId, @RequestParam MultipartFile file) {
+        Device read = reading.of(file, DeviceFile.LARGEST, DeviceFile::read);
         Show show = shows.edit(showId, "take in " + read.name(), s -> {
             Show with = s.withDevice(read.withPhrases(List.of()));
             int id = with.devices().get(with.devices().size() - 1).id();

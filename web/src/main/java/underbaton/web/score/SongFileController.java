@@ -1,6 +1,5 @@
 package underbaton.web.score;
 
-import java.io.IOException;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -24,6 +23,7 @@ import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Refusal;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
+import underbaton.web.page.Reading;
 import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
 
@@ -33,13 +33,15 @@ class SongFileController {
 
     private static final String OFFER = "score/files :: offer";
 
+    private final Reading reading;
     private final Shows shows;
     private final Plans plans;
     private final Opened<SongFile> opened = new Opened<>();
 
     private record SongFile(String fileName, Song song) {}
 
-    SongFileController(Shows shows, Plans plans) {
+    SongFileController(Shows shows, Plans plans, Reading reading) {
+        this.reading = reading;
         this.shows = shows;
         this.plans = plans;
     }
@@ -67,11 +69,11 @@ class SongFileController {
     }
 
     @PostMapping("/shows/{showId}/score/files")
-    String open(@PathVariable int showId, @RequestParam MultipartFile file, Model model) throws IOException {
+    String open(@PathVariable int showId, @RequestParam MultipartFile file, Model model) {
         if (file.isEmpty()) {
             throw new Refusal("file", "Choose a MIDI file first.");
         }
-        Song song = Song.read(MidiFile.read(file.getBytes()));
+        Song song = reading.of(file, MidiFile.LARGEST, b -> Song.read(MidiFile.read(b)));
         String fileName = Optional.ofNullable(file.getOriginalFilename()).orElse("");
         Opened.Waiting<SongFile> now = opened.put(showId, new SongFile(fileName, song));
         return offer(shows.get(showId), now.number(), song, Map.of(), name(now.content()), model);

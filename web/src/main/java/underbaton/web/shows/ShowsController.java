@@ -1,7 +1,6 @@
 package underbaton.web.shows;
 
 import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
@@ -23,6 +22,7 @@ import underbaton.core.perform.Standing;
 import underbaton.web.page.Alarms;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
+import underbaton.web.page.Reading;
 import underbaton.web.stage.Stage;
 
 /** The shelf of shows: files of them, backups, and what was deleted. */
@@ -35,13 +35,15 @@ class ShowsController {
     /** A file belongs to no show yet. */
     private static final int NO_SHOW = 0;
 
+    private final Reading reading;
     private final Shows shows;
     private final Stage stage;
     private final Backups backups;
     private final Alarms alarms;
     private final Opened<Show> opened = new Opened<>();
 
-    ShowsController(Shows shows, Stage stage, Backups backups, Alarms alarms) {
+    ShowsController(Shows shows, Stage stage, Backups backups, Alarms alarms, Reading reading) {
+        this.reading = reading;
         this.alarms = alarms;
         this.shows = shows;
         this.stage = stage;
@@ -129,8 +131,8 @@ class ShowsController {
 
     /** Shows what a file holds, before it is taken in. */
     @PostMapping("/shows/file")
-    String openFile(@RequestParam MultipartFile file, Model model) throws IOException {
-        return opened(opened.put(NO_SHOW, ShowFile.read(0, file.getBytes())), 0, model);
+    String openFile(@RequestParam MultipartFile file, Model model) {
+        return opened(opened.put(NO_SHOW, reading.of(file, ShowFile.LARGEST, b -> ShowFile.read(0, b))), 0, model);
     }
 
     /** The same again, with its machines pointed at another rig. */

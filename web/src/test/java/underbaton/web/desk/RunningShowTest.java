@@ -7,12 +7,19 @@ import static underbaton.web.UnderBaton.until;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.assertions.LocatorAssertions;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
@@ -112,12 +119,22 @@ class RunningShowTest {
         until("the look of cue 32", () -> look() == 7);
     }
 
-    @Test
-    void withoutTheDatabaseGoWorksEditsAreRefusedAndTheJournalIsCompleteAfterwards() {
+    private enum Away {
+        STOPPED,
+        PAUSED
+    }
+
+    @ParameterizedTest
+    @EnumSource(Away.class)
+    void withoutTheDatabaseGoWorksEditsAreRefusedAndTheJournalIsCompleteAfterwards(Away away) throws Exception {
         Page book = baton.open("/shows/" + show + "/book");
         Journal journal = baton.bean(Journal.class);
         Traffic traffic = baton.bean(Traffic.class);
-        baton.stopDatabase();
+        if (away == Away.PAUSED) {
+            baton.pauseDatabase();
+        } else {
+            baton.stopDatabase();
+        }
         try {
             long before = traffic.last();
             page.keyboard().press("Enter");
@@ -134,8 +151,16 @@ class RunningShowTest {
             assertThat(book.locator(".editing input")).hasValue("Refrain");
             assertThat(baton.bean(Shows.class).get(show).cues().map(c -> c.what()))
                     .doesNotContain("Refrain");
+            for (String at : List.of("desk", "book", "score", "rig", "room", "log")) {
+                assertThat(answer(at)).as(at).isEqualTo(200);
+            }
+            assertThat(page.locator(".alarms")).containsText("The database does not answer");
         } finally {
-            baton.startDatabase();
+            if (away == Away.PAUSED) {
+                baton.continueDatabase();
+            } else {
+                baton.startDatabase();
+            }
         }
         long ours =
                 traffic.after(0, 9999).stream().filter(e -> e.showId() == show).count();
@@ -143,6 +168,17 @@ class RunningShowTest {
         book.locator(".editing input").press("Enter");
         assertThat(book.locator("tr[data-number='32'] .what")).hasText("Refrain");
         baton.bean(Shows.class).undo(show);
+    }
+
+    /** The status of a page, which has ten seconds. */
+    private int answer(String at) throws Exception {
+        return HttpClient.newHttpClient()
+                .send(
+                        HttpRequest.newBuilder(URI.create(baton.url("/shows/" + show + "/" + at)))
+                                .timeout(Duration.ofSeconds(10))
+                                .build(),
+                        HttpResponse.BodyHandlers.discarding())
+                .statusCode();
     }
 
     private long written(Journal journal) {

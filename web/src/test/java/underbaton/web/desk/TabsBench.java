@@ -49,6 +49,9 @@ class TabsBench {
     private static final String NOTE_THE_KEY =
             "addEventListener('keydown', (e) => { window.pressed = performance.timeOrigin + e.timeStamp; }, true)";
 
+    /** A tab that stands behind another; the driver of this test lets all pages believe that they are in front. */
+    private static final String BEHIND = "Object.defineProperty(document, 'hidden', { get: () => !window.inFront })";
+
     private final SystemClock clock = new SystemClock();
     private final LinkedBlockingQueue<Long> arrivals = new LinkedBlockingQueue<>();
 
@@ -102,6 +105,7 @@ class TabsBench {
             List<Page> tabs = new ArrayList<>();
             for (int i = 1; i < TABS; i++) {
                 Page tab = page.context().newPage();
+                tab.addInitScript(BEHIND);
                 tab.navigate(baton.url("/shows/" + id + "/desk"));
                 tabs.add(tab);
             }
@@ -109,6 +113,7 @@ class TabsBench {
             List<Double> taken = fire(page);
             Measured.row(TABS + " tabs (aim p99 < 50)", taken);
             for (Page tab : tabs) {
+                tab.evaluate("window.inFront = true; document.dispatchEvent(new Event('visibilitychange'))");
                 assertThat(tab.locator(".standby .n"))
                         .hasText(page.locator(".standby .n").textContent());
             }
@@ -124,7 +129,8 @@ class TabsBench {
             page.keyboard().press("Enter");
             Long at = arrivals.poll(20, TimeUnit.SECONDS);
             if (at == null) {
-                throw new AssertionError("GO " + i + " never came to the machine");
+                throw new AssertionError("GO " + i + " never came to the machine: "
+                        + page.locator("#notice").textContent());
             }
             taken.add(at / 1000.0 - ((Number) page.evaluate("window.pressed")).doubleValue());
             page.waitForTimeout(100);

@@ -1,6 +1,8 @@
 package underbaton.web.log;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.io.IOException;
 import java.nio.file.Files;
@@ -8,6 +10,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import underbaton.core.midi.Bytes;
@@ -89,6 +92,43 @@ class SpoolTest {
             spool.append(List.of(numbered(1)));
             assertThat(drain(spool)).containsExactly(numbered(1));
         }
+    }
+
+    /** Where the system lets us mount a small disk of our own; elsewhere this is passed over. */
+    @Test
+    void aFullDiskRefusesWholePortionsAndTakesThemWhenThereIsRoomAgain() throws Exception {
+        Path disk = Files.createDirectories(folder.resolve("disk"));
+        assumeTrue(run("mount", "-t", "tmpfs", "-o", "size=512k", "tmpfs", disk.toString()) == 0, "no disk of our own");
+        try (Spool spool = new Spool(disk.resolve("waiting"), 1L << 30)) {
+            Path other = Files.write(disk.resolve("other"), new byte[300_000]);
+            List<Entry> sent = new ArrayList<>();
+            int refused = 0;
+            for (int i = 1; refused < 3; i += 100) {
+                List<Entry> some = IntStream.range(i, i + 100)
+                        .mapToObj(SpoolTest::numbered)
+                        .toList();
+                try {
+                    spool.append(some);
+                    sent.addAll(some);
+                } catch (IOException full) {
+                    refused++;
+                }
+            }
+            assertThatThrownBy(spool::tryDisk).isInstanceOf(IOException.class);
+            assertThat(sent).isNotEmpty();
+            Files.delete(other);
+            spool.tryDisk();
+            List<Entry> later = List.of(numbered(77), numbered(78));
+            spool.append(later);
+            sent.addAll(later);
+            assertThat(drain(spool)).isEqualTo(sent);
+        } finally {
+            run("umount", disk.toString());
+        }
+    }
+
+    private static int run(String... command) throws Exception {
+        return new ProcessBuilder(command).redirectErrorStream(true).start().waitFor();
     }
 
     @Test
