@@ -163,7 +163,7 @@ class OnceLostTest {
         byte[] file = file(MidiFile.MOST_EVENTS + 1);
         assertThatThrownBy(() -> MidiFile.read(file))
                 .isInstanceOf(Refusal.class)
-                .hasMessageContaining("more than 300000 events");
+                .hasMessageContaining("more than 60000 events");
     }
 
     @Test
