@@ -47,27 +47,39 @@ export const draw = (leaf) => new Promise((done) => {
   if (!drawing) drawWanted();
 });
 
+/** Leaves as the server draws them; null when it does not answer in time. */
+const sentLeaves = async (ids) => {
+  try {
+    const response = await fetch(path(`leaves?which=${ids.map((id) => id.slice(5))}`), { signal: AbortSignal.timeout(5000) });
+    const content = document.createElement('template');
+    content.innerHTML = response.ok ? await response.text() : '';
+    return content.content.querySelector('table');
+  } catch {
+    return null;
+  }
+};
+
 const drawWanted = async () => {
   drawing = true;
   while (wanted.size) {
     const ids = [...wanted.keys()].slice(-40);
-    const response = await fetch(path(`leaves?which=${ids.map((id) => id.slice(5))}`)).catch(() => null);
-    if (!response?.ok) { setTimeout(drawWanted, 2000); return; }
-    const content = document.createElement('template');
-    content.innerHTML = await response.text();
-    const table = content.content.querySelector('table');
-    // What was drawn before an edit that this page shows already would be old.
-    if (Number(table.dataset.revision) < revision()) continue;
-    [...table.tBodies].forEach((leaf) => {
-      const here = document.getElementById(leaf.id);
-      if (here && !isDrawn(here)) { near.unobserve(here); inReach.delete(here); here.replaceWith(leaf); htmx.process(leaf); }
-    });
-    watchLeaves();
-    readList();
-    document.dispatchEvent(new CustomEvent('drawn'));
+    let table = await sentLeaves(ids);
+    // What was drawn before an edit that this page shows already would be old: asked for once more, it is not.
+    if (table && Number(table.dataset.revision) < revision()) table = await sentLeaves(ids);
+    if (table) put([...table.tBodies]); else setTimeout(drawInReach, 2000);
     ids.forEach((id) => { wanted.get(id)?.forEach((done) => done()); wanted.delete(id); });
   }
   drawing = false;
+};
+
+const put = (sent) => {
+  for (const leaf of sent) {
+    const here = document.getElementById(leaf.id);
+    if (here && !isDrawn(here)) { near.unobserve(here); inReach.delete(here); here.replaceWith(leaf); htmx.process(leaf); }
+  }
+  watchLeaves();
+  readList();
+  document.dispatchEvent(new CustomEvent('drawn'));
 };
 
 const fold = (leaf) => {
@@ -90,6 +102,7 @@ let tidying;
 const tidy = () => leaves().filter((leaf) => isDrawn(leaf) && !inReach.has(leaf)).forEach((leaf) => {
   if (book.querySelectorAll('tr.cue').length > MOST_ROWS) fold(leaf);
 });
+const drawInReach = () => inReach.forEach((leaf) => { if (leaf.isConnected && !isDrawn(leaf)) draw(leaf.id); });
 const near = new IntersectionObserver((seen) => {
   for (const { target, isIntersecting } of seen) {
     if (!isIntersecting || !target.isConnected) inReach.delete(target);

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.BoundingBox;
 import com.microsoft.playwright.options.KeyboardModifier;
 import java.util.ArrayList;
@@ -125,6 +126,20 @@ class LongBookTest {
         assertThat(page.locator(".sel")).hasText("Line 599");
         find(page, "line 7");
         assertThat(page.locator(".sel")).hasText("Line 7");
+    }
+
+    @Test
+    void keysDoNotWaitForRowsThatDoNotCome() {
+        Page page = book();
+        cell(page, 1, "what").click();
+        page.route("**/leaves?*", Route::abort);
+        find(page, "450");
+        page.locator("#find").press("Escape");
+        page.keyboard().press("ArrowDown");
+        assertThat(page.locator(".sel")).hasText("Line 2");
+        page.unroute("**/leaves?*");
+        find(page, "450");
+        assertThat(page.locator(".sel")).hasText("Line 450");
     }
 
     @Test
