@@ -15,10 +15,12 @@ final class Bench {
             Importer.run(arguments[1]);
         } else if (name.equals("plan")) {
             PlanBench.run();
+        } else if (name.equals("state")) {
+            StateBench.run();
         } else if (name.equals("beat")) {
             BeatBench.run();
         } else {
-            System.err.println("There is: ./baton bench go, plan, or beat");
+            System.err.println("There is: ./baton bench go, plan, state, or beat");
             System.exit(1);
         }
     }

@@ -9,6 +9,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -23,14 +24,17 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
+import underbaton.core.perform.Outbox;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
 import underbaton.core.perform.Scribe;
-import underbaton.core.perform.Sending;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -43,6 +47,7 @@ import underbaton.core.traffic.Traffic;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;
 import underbaton.wire.SystemClock;
+import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
 /**
@@ -53,6 +58,11 @@ final class GoBench {
 
     private static final int GOS = 500;
     private static final int WARM_UPS = 500;
+    private static final int SONGS = 40;
+    private static final int PAGES_OF_A_NIGHT = 30;
+    /** Behind the machine, its phrase, the first item and its cue. */
+    private static final int FIRST_ITEM = 5;
+
     private static final int PAGES = 300;
     /** All pages are on this very machine, which must draw for them and read for them. */
     private static final long CROWDED_PAUSE = 100;
@@ -112,25 +122,22 @@ final class GoBench {
 
     // ---- over HTTP
 
-    /** The first GO is the first that this application ever gets from outside. */
+    /** The first GO is the first that this application ever gets from outside; the songs stand in a show of their own. */
     private void overHttp(SessionEndpoint machine) throws IOException, InterruptedException {
-        String show = location(post("/shows", Map.of("name", "Bench " + clock.epochMicros())));
-        String path = show.replaceAll("/rig.*", "");
-        post(path + "/rig/devices", deviceForm(machine.port()));
-        post(path + "/rig/devices/1/phrases", Map.of("name", "Look", "says", "note 1", "effect", "HOLDS"));
-        post(path + "/book/items", Map.of("kind", "SONG", "name", "Song"));
-        String table = post(path + "/book/cues", Map.of("item", "3")).body();
-        Matcher version = VERSION.matcher(table);
-        if (!version.find()) {
-            throw new IOException("no cue was added: " + table);
-        }
-        post(path + "/book/cues/4/cell", Map.of("column", "1", "text", "Look", "version", version.group(1)));
-        waitUntilOpen(machine);
-        for (int i = 0; i < WARM_UPS; i++) {
-            // Our own client must be warm; the application's way from GO to the wire is not touched by this.
-            post(path + "/desk/jump", Map.of("number", "1"));
-        }
+        String songs = show(machine);
+        print("into a song, each once (< 5 beside)", goIntoSongs(songs));
+        post(songs + "/delete", Map.of());
+        Thread.sleep(1000);
+        String path = show(machine);
         print("over HTTP (aim p99 < 10)", goOverHttp(path, GOS, 5));
+        listenToAPedal(path);
+        print("from a pedal's packet (aim p99 < 1)", goByPedal(machine));
+        try (Crowd crowd = new Crowd(PAGES_OF_A_NIGHT, base, path.replaceAll("\\D", ""))) {
+            Thread.sleep(2000);
+            print("    with " + PAGES_OF_A_NIGHT + " pages open", goByPedal(machine));
+            crowd.stillHere();
+        }
+        post(path + "/desk/jump", Map.of("number", "1"));
         try (Crowd crowd = new Crowd(PAGES, base, path.replaceAll("\\D", ""))) {
             Thread.sleep(3000);
             long before = crowd.letters();
@@ -144,6 +151,81 @@ final class GoBench {
         print("with large imports beside (< 20)", goOverHttp(path, GOS, 20));
         System.out.printf("    %s%n", Importer.end(importer));
         post(path + "/delete", Map.of());
+    }
+
+    /** A show of one cue on the desk, with the machine. @return its path */
+    private String show(SessionEndpoint machine) throws IOException, InterruptedException {
+        String show = location(post("/shows", Map.of("name", "Bench " + clock.epochMicros())));
+        String path = show.replaceAll("/rig.*", "");
+        post(path + "/rig/devices", deviceForm(machine.port()));
+        post(path + "/rig/devices/1/phrases", Map.of("name", "Look", "says", "note 1", "effect", "HOLDS"));
+        post(path + "/book/items", Map.of("kind", "SONG", "name", "Song"));
+        String table = post(path + "/book/cues", Map.of("item", "3")).body();
+        Matcher version = VERSION.matcher(table);
+        if (!version.find()) {
+            throw new IOException("no cue was added: " + table);
+        }
+        post(path + "/book/cues/4/cell", Map.of("column", "1", "text", "Look", "version", version.group(1)));
+        waitUntilOpen(machine);
+        // The same key ten times a second is what is measured here.
+        post(
+                path + "/desk/manner",
+                Map.of("asks", "false", "skipped", "all", "again", "0", "edits", "AT_ONCE", "lead", "5"));
+        for (int i = 0; i < WARM_UPS; i++) {
+            // Our own client must be warm; the application's way from GO to the wire is not touched by this.
+            post(path + "/desk/jump", Map.of("number", "1"));
+        }
+        return path;
+    }
+
+    /** Each GO begins another song, with bars, a fade and cues that come by themselves; what is timed is its first message. */
+    private long[] goIntoSongs(String path) throws IOException, InterruptedException {
+        long[] taken = new long[SONGS];
+        for (int i = 0; i < SONGS; i++) {
+            int item = FIRST_ITEM + 2 * i;
+            post(path + "/book/items", Map.of("kind", "SONG", "name", "Song " + i));
+            String table = post(path + "/book/cues", Map.of("item", Integer.toString(item)))
+                    .body();
+            Matcher version = Pattern.compile((item + 1) + ":(\\d+):(\\d+)").matcher(table);
+            if (!version.find()) {
+                throw new IOException("no cue was added: " + table);
+            }
+            post(
+                    path + "/book/cues/" + (item + 1) + "/cell",
+                    Map.of("column", "1", "text", "Look", "version", version.group(1)));
+            post(path + "/score/" + item + "/text", Map.of("score", "1 quarter = 120\n9 A Verse\n41 end", "bars", "8"));
+            post(path + "/desk/jump", Map.of("number", version.group(2)));
+            Thread.sleep(100);
+            long sent = clock.nanos();
+            post(path + "/desk/go", Map.of());
+            taken[i] = arrival() - sent;
+        }
+        return taken;
+    }
+
+    /** Whatever the pedal says fires cue 1. */
+    private void listenToAPedal(String path) throws IOException, InterruptedException {
+        Map<String, String> form = new HashMap<>();
+        for (String blank :
+                List.of("channel", "high", "soft", "hard", "bank", "word", "text", "value", "offset", "target")) {
+            form.put(blank, "");
+        }
+        form.putAll(
+                Map.of("id", "0", "name", "Pedal", "from", "1", "kind", "controller", "low", "67", "way", "within"));
+        form.putAll(Map.of("does", "cue", "cue", "1", "fires", "on", "pause", "0", "item", "0", "listens", "on"));
+        post(path + "/signals", form);
+    }
+
+    private long[] goByPedal(SessionEndpoint machine) throws IOException, InterruptedException {
+        long[] taken = new long[GOS];
+        Peer pedal = machine.peers().stream().filter(Peer::isOpen).findFirst().orElseThrow();
+        for (int i = 0; i < GOS; i++) {
+            long sent = clock.nanos();
+            pedal.send(List.of(new ControlChange(0, 67, i % 128)));
+            taken[i] = arrival() - sent;
+            Thread.sleep(20);
+        }
+        return taken;
     }
 
     private long[] goOverHttp(String path, int times, long pauseMillis) throws IOException, InterruptedException {
@@ -230,10 +312,10 @@ final class GoBench {
     private long[] go(Performer performer, int cueId, int times) throws IOException, InterruptedException {
         long[] taken = new long[times];
         for (int i = 0; i < times; i++) {
-            performer.jump(cueId);
+            performer.order(new Order.StandBy(cueId));
             Thread.sleep(2);
             long sent = clock.nanos();
-            performer.go();
+            performer.order(new Order.Go());
             taken[i] = arrival() - sent;
         }
         return taken;
@@ -257,15 +339,15 @@ final class GoBench {
         return show.withCue(3, new Cue(0, CueNumber.of("1"), Start.BY_HAND, "", List.of(call), 0));
     }
 
-    private record OneLane(Lane lane) implements Performer.Outbox {
+    private record OneLane(Lane lane) implements Outbox {
         @Override
-        public void send(Sending sending) {
-            lane.send(sending);
+        public void send(ScheduledMessage message) {
+            lane.send(message);
         }
 
         @Override
-        public void clear() {
-            lane.clear();
+        public Withdrawn withdraw(long afterNanos) {
+            return lane.withdraw(afterNanos);
         }
     }
 

@@ -1,6 +1,6 @@
 // The keys of the Book, and the mouse in its cells.
 import { book, path, placeOf } from './sheet.js';
-import { at, choose, chosenCell, chosenCue, several, single, step, stretch, stretchTo } from './choice.js';
+import { at, block, choose, chosenCell, chosenCue, several, single, step, stretch, stretchTo } from './choice.js';
 import { busy, change, later } from './writing.js';
 import { clearBlock, fillDown, removeCues } from './clipboard.js';
 import { edit, editing, editorHas, editorKey, pressed, write } from './cell.js';
@@ -23,6 +23,8 @@ const fire = () => {
 const find = () => document.getElementById('find').focus();
 const clear = () => { if (several()) clearBlock(); else if (at().column !== 'number') write(at(), ''); };
 const moveCue = (by) => change(`cues/${at().cue}/move`, { step: by });
+// Out tonight, or in again: a thing of the running show and not an edit of the book.
+const takeOut = () => block().cues.forEach((c) => baton.post(`/shows/${baton.show}/desk/tonight`, { kind: 'CUE', id: c.id }));
 const addCue = () => change('cues', { item: chosenCue().item, after: at().cue });
 
 const ANYWHERE = {
@@ -36,6 +38,7 @@ const ON_A_CUE = {
   'Ctrl Delete': () => removeCues(),
   'Ctrl ArrowDown': fillDown,
   'Ctrl m': () => openRemarks(),
+  'Alt o': takeOut,
   'Alt ArrowUp': () => moveCue(-1),
   'Alt ArrowDown': () => moveCue(1),
 };

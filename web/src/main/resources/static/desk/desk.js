@@ -1,8 +1,8 @@
 // The Desk's keys, buttons and clocks. Orders go straight to the performer; the page follows by events.
 (() => {
-  const first = { go: 'Enter', back: 'Backspace', next: 'ArrowDown', previous: 'ArrowUp', stop: 's', jump: '/' };
-  const words = { go: 'GO', back: 'Standby back', next: 'Standby on', previous: 'Standby back (second key)', stop: 'Stop all (held)', jump: 'Jump to a cue' };
-  const orders = { go: 'go', back: 'back', previous: 'back', next: 'next' };
+  const first = { go: 'Enter', back: 'Backspace', next: 'ArrowDown', previous: 'ArrowUp', stop: 's', jump: '/', hold: 'h', pause: 'p', catch: 'c', places: 'l', up: 'u', on: 'g', section: 'v', now: 'n', release: 'r', earlier: ',', later: '.', tonight: 'a', take: 'e', note: 'm', write: 'w', faster: '+', slower: '-', from: 'f', toNext: 'j', listen: 'd' };
+  const words = { go: 'GO', back: 'Standby back', next: 'Standby on', previous: 'Standby back (second key)', stop: 'Stop all (held)', jump: 'Jump to a cue', hold: 'Hold: the band has stopped', pause: 'Pause, or go on playing', catch: 'Catch-up: make the machines right', places: 'Places of machines that only step', up: 'Bring up machines that were away', on: 'Go on where it stopped', section: 'Go on from the section’s start', now: 'Go on where the band is now, after an interruption', release: 'Leave the vamp', earlier: 'The music 20 ms earlier', later: 'The music 20 ms later', tonight: 'Who takes part tonight', take: 'Take over the edits that wait', note: 'A note at this moment', write: 'Write down where each GO comes', faster: 'Tempo up by 1 %', slower: 'Tempo down by 1 %', from: 'Play from a section, a bar or a cue', toNext: 'Cue to cue: to just before the next cue', listen: 'Listeners off, or on again' };
+  const orders = { go: 'go', back: 'back', previous: 'back', next: 'next', hold: 'hold', pause: 'pause', release: 'release', earlier: 'earlier', later: 'later', faster: 'faster', slower: 'slower' };
   const HOLD_MILLIS = 600;
   const keys = { ...first, ...JSON.parse(localStorage.getItem('baton-desk-keys') || '{}') };
   const bar = document.querySelector('.bar');
@@ -14,7 +14,9 @@
     if (!page || !bar) return;
     for (const which of ['go', 'next', 'back']) bar.querySelector(`[data-number=${which}]`).textContent = page.dataset[which];
     bar.querySelector('.go').classList.toggle('idle', !page.dataset.go);
-    bar.querySelectorAll('[data-key]').forEach((k) => { k.textContent = printed(keys[k.dataset.key]); });
+    bar.querySelector('.go').classList.toggle('asks', (page.dataset.words || '').startsWith('press'));
+    bar.querySelector('[data-words]').textContent = page.dataset.words || '';
+    document.querySelectorAll('.bar [data-key], .open-page [data-key]').forEach((k) => { k.textContent = printed(keys[k.dataset.key]); });
   };
 
   // Stop all is held, so that a sleeve on the key does not end the show.
@@ -33,12 +35,15 @@
   const doIt = (action) => {
     if (action === 'jump') document.getElementById('jump-number').focus();
     else if (orders[action]) baton.order(orders[action]);
+    else document.dispatchEvent(new CustomEvent('desk-key', { detail: action }));
   };
 
   document.addEventListener('keydown', (e) => {
-    if (!bar || baton.typing(e) || e.ctrlKey || e.metaKey || e.altKey) return;
+    if (!bar || e.ctrlKey || e.metaKey || e.altKey) return;
     const action = Object.keys(keys).find((a) => keys[a].toLowerCase() === e.key.toLowerCase());
-    if (!action) return;
+    // Stop all works over an open sheet too, wherever no text is typed.
+    const text = e.target.closest('input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], .listening');
+    if (!action || (action === 'stop' ? text : baton.typing(e))) return;
     e.preventDefault();
     if (e.repeat) return;
     if (action === 'stop') hold(); else doIt(action);
@@ -60,6 +65,8 @@
   jump?.addEventListener('submit', async (e) => {
     e.preventDefault();
     const field = jump.querySelector('input');
+    const bar = field.value.match(/^\s*b(?:ar)?\s*(\d+)\s*$/i);
+    if (bar) { field.value = ''; field.blur(); document.dispatchEvent(new CustomEvent('desk-key', { detail: `bar ${bar[1]}` })); return; }
     if (await baton.post(path('jump'), { number: field.value })) { field.value = ''; field.blur(); } else field.select();
   });
   jump?.addEventListener('keydown', (e) => { if (e.key === 'Escape') { e.target.value = ''; e.target.blur(); } });
@@ -68,9 +75,10 @@
   const clocks = () => {
     const now = new Date();
     document.querySelectorAll('[data-clock]').forEach((e) => { e.textContent = `${two(now.getHours())}:${two(now.getMinutes())}`; });
+    document.querySelectorAll('[data-at]').forEach((e) => { const at = new Date(Number(e.dataset.at)); e.textContent = `${two(at.getHours())}:${two(at.getMinutes())}`; });
     document.querySelectorAll('[data-since]').forEach((e) => {
       const s = Math.max(0, Math.floor((now - e.dataset.since) / 1000));
-      e.textContent = `${Math.floor(s / 60)}:${two(s % 60)}`;
+      e.textContent = s < 3600 ? `${Math.floor(s / 60)}:${two(s % 60)}` : `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`;
     });
     document.querySelectorAll('[data-until]').forEach((e) => { e.textContent = `${Math.max(0, (e.dataset.until - now) / 1000).toFixed(1)} s`; });
   };
@@ -91,16 +99,22 @@
   const last = (list, ms, time) => { let low = -1; for (let high = list.length - 1; low < high;) { const m = (low + high + 1) >> 1; if (time(list[m]) <= ms) low = m; else high = m - 1; } return list[low]; };
   const place = () => {
     const table = music?.table;
-    const ms = music ? music.at + (music.paused ? 0 : performance.now() - music.since) : 0;
+    const ms = music ? music.at + (music.paused ? 0 : (performance.now() - music.since) * music.pace / 1000) : 0;
     document.querySelectorAll('[data-music]').forEach((e) => { e.hidden = !table || (e.querySelector('[data-left]') ? !table.end : !table.beats.length); });
     if (!table) return;
     const beat = last(table.beats, ms, (b) => b[0]);
     const bar = document.querySelector('[data-bar]');
     if (bar) bar.textContent = beat ? `${beat[1]}:${beat[2]}` : '';
     const section = document.querySelector('[data-section]');
-    if (section) section.textContent = `${last(table.sections, ms, (b) => b.at)?.name || 'bar and beat'}${music.paused ? ', paused' : ''}`;
+    if (section) section.textContent = `${last(table.sections, ms, (b) => b.at)?.name || 'bar and beat'}${music.paused ? ', paused' : ''}${music.pace === 1000 ? '' : `, tempo ${music.pace / 10} %`}`;
+    document.querySelectorAll('[data-pos]').forEach((e) => {
+      const due = last(table.beats, Number(e.dataset.pos), (b) => b[0]);
+      const bars = due && beat ? due[1] - beat[1] : 0;
+      const seconds = Math.max(0, (e.dataset.pos - ms) / music.pace).toFixed(1);
+      e.textContent = bars > 0 ? `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${seconds} s` : `${seconds} s`;
+    });
     const left = document.querySelector('[data-left]');
-    const s = Math.round((table.end - ms) / 1000);
+    const s = Math.round((table.end - ms) / music.pace);
     if (left) left.textContent = `${s < 0 ? '+' : ''}${Math.floor(Math.abs(s) / 60)}:${two(Math.abs(s) % 60)}`;
     if (left) left.nextElementSibling.textContent = s < 0 ? 'over' : 'left of it';
   };

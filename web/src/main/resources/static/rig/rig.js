@@ -6,7 +6,7 @@
   const draw = (verb, path, target = '#phrases', values = {}) =>
     htmx.ajax(verb, `${at()}${path}`, { source: document.querySelector(target), target, swap: 'innerHTML', values }).catch(() => {});
 
-  // ---- firing: a guarded phrase wants a second press within three seconds
+  // ---- firing: a guarded phrase wants a second press within three seconds, by the rule of the engine; the key shows it
 
   const fire = (entry) => {
     const button = entry.querySelector('[data-fire]');
@@ -17,7 +17,6 @@
       button.classList.add('armed');
       button.textContent = 'fire?';
       setTimeout(() => { button.classList.remove('armed'); button.textContent = 'fire'; }, ARMED_MILLIS);
-      return;
     }
     const amount = entry.querySelector('.amount')?.value || '';
     baton.post(`${at()}/phrases/${entry.dataset.phrase}/fire`, { amount }).then((done) => {

@@ -101,6 +101,14 @@
     return busy;
   };
 
+  sheet.addEventListener('click', (e) => {
+    const button = e.target.closest('[data-take-down], [data-forget-down]');
+    if (!button) return;
+    const one = button.dataset.takeDown || button.dataset.forgetDown;
+    const cues = one === 'all' ? [...sheet.querySelectorAll('.one [data-take-down]')].map((b) => b.dataset.takeDown).join() : one;
+    change(button.dataset.takeDown ? 'take-down' : 'forget-down', { cues });
+  });
+
   const caret = Object.assign(document.createElement('div'), { className: 'caret' });
 
   const show = () => {
@@ -269,6 +277,9 @@
     if (!act || !music()) return;
     if (e.target.closest('button, a') && (key === 'Enter' || key === ' ')) return;
     e.preventDefault();
+    // Nobody sees the mark while the music moves, so nothing is changed at it.
+    const moves = !e.ctrlKey && !e.metaKey && ['o', 'p', 'v', ',', '.', 'Escape'].includes(key);
+    if (running && !moves) { baton.say('The music plays. Esc brings the sheet back; then keys write again.'); return; }
     act(e);
   });
 
@@ -381,7 +392,7 @@
     const moving = music();
     if (!moving?.classList.contains('long') || !running.scale) return;
     running.times ??= JSON.parse(moving.dataset.beats);
-    const ms = running.at + (running.paused ? 0 : performance.now() - running.since);
+    const ms = running.at + (running.paused ? 0 : (performance.now() - running.since) * running.pace / 1000);
     const table = running.times;
     let low = 0;
     for (let high = table.length - 1; low < high;) { const m = (low + high + 1) >> 1; if (table[m][0] <= ms) low = m; else high = m - 1; }
@@ -400,7 +411,7 @@
     try { state = JSON.parse(text || '{}'); } catch { return; }
     if (String(state.item) !== item) { if (running) stopRunning(); return; }
     const before = running;
-    running = { ...before, at: state.at, since: performance.now(), paused: state.paused, vamp: state.vamp, vampFrom: state.vampFrom };
+    running = { ...before, at: state.at, since: performance.now(), paused: state.paused, pace: state.pace, vamp: state.vamp, vampFrom: state.vampFrom };
     if (before) return;
     writer?.remove();
     writer = null;

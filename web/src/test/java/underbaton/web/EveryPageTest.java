@@ -20,7 +20,8 @@ class EveryPageTest {
     private static List<String> paths() {
         int show = baton.show("The Ferryman’s Lantern");
         List<String> paths = new ArrayList<>(List.of("/"));
-        for (String tab : List.of("rig", "rig/new", "linecheck", "book", "score", "desk", "room", "log")) {
+        for (String tab : List.of(
+                "rig", "rig/new", "linecheck", "book", "score", "signals", "desk", "room", "log", "performances")) {
             paths.add("/shows/" + show + "/" + tab);
         }
         return paths;

@@ -7,9 +7,18 @@ import com.microsoft.playwright.options.FilePayload;
 import com.microsoft.playwright.options.SelectOption;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.Item;
+import underbaton.core.performance.Moment;
+import underbaton.web.performances.PerformanceMapper;
+import underbaton.web.performances.PerformanceMapper.MomentRow;
+import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
 /** Draws the pictures of {@code docs/screenshots} from the demo shows; {@code ./baton shots} runs it. */
@@ -17,6 +26,8 @@ import underbaton.web.stage.Stage;
 class Shots {
 
     private static final int FADE_MILLIS = 2500;
+    /** A second GO any sooner asks. */
+    private static final int AGAIN_MILLIS = 400;
 
     @RegisterExtension
     static final UnderBaton baton = new UnderBaton();
@@ -34,6 +45,7 @@ class Shots {
         desk.keyboard().press("Enter");
         assertThat(desk.locator(".go")).containsText("GO 30");
         for (String next : new String[] {"31", "32", "33"}) {
+            desk.waitForTimeout(AGAIN_MILLIS);
             desk.keyboard().press("Enter");
             assertThat(desk.locator(".go")).containsText("GO " + next);
         }
@@ -42,7 +54,27 @@ class Shots {
         room.waitForTimeout(FADE_MILLIS);
         save(room, "room");
         desk.locator("[data-light]").click();
-        save(desk, "desk-worklight");
+        desk.keyboard().press("/");
+        desk.keyboard().type("70");
+        desk.keyboard().press("Enter");
+        assertThat(desk.locator(".offer")).isVisible();
+        desk.locator("[data-light]").click();
+        desk.keyboard().press("c");
+        assertThat(desk.locator("#catch-up [type=submit]")).isFocused();
+        save(desk, "desk-catch-up");
+        desk.keyboard().press("Enter");
+        desk.waitForTimeout(AGAIN_MILLIS);
+        desk.keyboard().press("Enter");
+        assertThat(desk.locator(".go")).containsText("leaves the vamp");
+        desk.waitForTimeout(AGAIN_MILLIS);
+        desk.keyboard().press("Enter");
+        assertThat(desk.locator(".done")).containsText("penny");
+        desk.keyboard().press("h");
+        assertThat(desk.locator(".held")).isVisible();
+        save(desk, "desk-hold");
+        baton.bean(Stage.class).close();
+        baton.bean(Stage.class).open(show);
+        desk.locator("[data-light]").click();
 
         Page tablet = baton.browser(800, 1280);
         tablet.navigate(baton.url(book + "/desk"));
@@ -94,7 +126,6 @@ class Shots {
             score.keyboard().press("Shift+ArrowRight");
         }
         assertThat(score.locator("#strip")).containsText("at 13:1");
-        save(score, "score-two-bars");
         byte[] song = score.request()
                 .get(baton.url(book + "/score/" + score.locator("#sheet").getAttribute("data-item") + "/song.mid"))
                 .body();
@@ -113,7 +144,47 @@ class Shots {
         running.waitForTimeout(6000);
         assertThat(running.locator("[data-bar]")).isVisible();
         save(running, "desk-song");
+        running.locator("[data-light]").click();
+        save(running, "desk-worklight");
+        running.locator("[data-light]").click();
+        save(baton.open(book + "/performances?run=" + performance(show)), "performance");
         baton.bean(Stage.class).close();
+    }
+
+    /** An evening of the demo show: how long each item lasted, and two notes. @return what it is called by */
+    private static long performance(int show) {
+        PerformanceMapper mapper = baton.bean(PerformanceMapper.class);
+        long began = LocalDateTime.of(2026, 11, 24, 19, 30)
+                .atZone(ZoneId.systemDefault())
+                .toEpochSecond();
+        int[] lasted = {935, 142, 171, 238, 175, 205, 930, 131, 226, 133};
+        mapper.begin(began * 1_000_000, show);
+        long at = began;
+        List<MomentRow> rows = new ArrayList<>();
+        List<Item> items = baton.bean(Shows.class).get(show).items();
+        for (int i = 0; i < items.size(); i++) {
+            rows.add(row(
+                    began,
+                    rows.size(),
+                    at,
+                    Moment.Kind.ITEM,
+                    items.get(i),
+                    items.get(i).name()));
+            if (i == 3 || i == 7) {
+                String words = i == 3
+                        ? "cue 33 Last line, hold: she breathes before it, a beat later"
+                        : "cue 74 Patter: bed too loud";
+                rows.add(row(began, rows.size(), at + 97, Moment.Kind.NOTE, items.get(i), words));
+            }
+            at += lasted[i % lasted.length];
+        }
+        mapper.put(rows);
+        mapper.end(began * 1_000_000, at * 1_000_000);
+        return began * 1_000_000;
+    }
+
+    private static MomentRow row(long began, int number, long at, Moment.Kind kind, Item item, String words) {
+        return new MomentRow(began * 1_000_000, number, at * 1_000_000, kind.name(), item.id(), 0, -1, words);
     }
 
     private static void save(Page page, String name) {

@@ -34,6 +34,8 @@ class WholeJobTest {
         assertThat(page.locator(".standby .n")).hasText("1");
         page.keyboard().press("Enter");
         assertThat(page.locator(".standby .n")).hasText("2");
+        // Within 300 ms another GO would want a second press.
+        page.waitForTimeout(400);
         page.keyboard().press("Enter");
         assertThat(page.locator(".standby h2")).hasText("End of the book");
 

@@ -3,10 +3,13 @@ package underbaton.core.cue;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import underbaton.core.cue.Motion.Move;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Reaction;
 
 /** Counts the parts of a show anew and lets its calls follow. */
 final class NumberedAnew {
@@ -24,7 +27,16 @@ final class NumberedAnew {
     Show show() {
         List<Device> devices = show.devices().stream().map(this::device).toList();
         List<Item> items = show.items().stream().map(this::item).toList();
-        return new Show(show.id(), show.name(), 1, next, devices, items);
+        List<Listener> listeners =
+                show.listeners().stream().map(l -> l.withId(count(l.id()))).toList();
+        return new Show(
+                show.id(),
+                show.name(),
+                1,
+                next,
+                devices,
+                items,
+                listeners.stream().flatMap(this::pointing).toList());
     }
 
     private int count(int id) {
@@ -45,6 +57,51 @@ final class NumberedAnew {
                         .withVersion(0)
                         .withCalls(c.calls().stream().flatMap(this::call).toList()))
                 .toList());
+    }
+
+    /** One whose cue, item, phrase or machine is gone is left out. */
+    private Stream<Listener> pointing(Listener listener) {
+        boolean known = listener.from().stream().allMatch(this::isThere) && isThere(listener.itemId());
+        return known
+                ? reaction(listener.reaction())
+                        .map(r -> listener.pointing(
+                                listener.from().stream().map(this::now).collect(Collectors.toSet()),
+                                r,
+                                now(listener.itemId())))
+                : Stream.empty();
+    }
+
+    private Stream<Reaction> reaction(Reaction reaction) {
+        if (reaction instanceof Reaction.ToCue to) {
+            return isThere(to.cueId())
+                    ? Stream.of(new Reaction.ToCue(now(to.cueId()), to.offset(), to.fires()))
+                    : Stream.empty();
+        }
+        if (reaction instanceof Reaction.Play play) {
+            return isThere(play.itemId())
+                    ? Stream.of(new Reaction.Play(now(play.itemId()), play.offset()))
+                    : Stream.empty();
+        }
+        if (reaction instanceof Reaction.Fire fire) {
+            return isThere(fire.deviceId()) && isThere(fire.phraseId())
+                    ? Stream.of(new Reaction.Fire(now(fire.deviceId()), now(fire.phraseId())))
+                    : Stream.empty();
+        }
+        if (reaction instanceof Reaction.Arm arm) {
+            return isThere(arm.listenerId())
+                    ? Stream.of(new Reaction.Arm(now(arm.listenerId()), arm.listens()))
+                    : Stream.empty();
+        }
+        return Stream.of(reaction);
+    }
+
+    /** 0 stands for none, or for all who are no machine. */
+    private boolean isThere(int id) {
+        return id == 0 || counted.containsKey(id);
+    }
+
+    private int now(int id) {
+        return id == 0 ? 0 : counted.get(id);
     }
 
     private Stream<Call> call(Call call) {

@@ -12,6 +12,7 @@ import underbaton.core.cue.Start.AtTime;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
+import underbaton.core.score.Position;
 import underbaton.core.score.Score;
 import underbaton.core.score.Section;
 
@@ -98,6 +99,29 @@ public final class Placing {
         long ticks = times.bars().tickOfBar(bar + bars) - times.bars().tickOfBar(bar);
         long wanted = tick + ticks + (long) beats * times.bars().meter(bar).beatTicks();
         return Math.max(0, wanted);
+    }
+
+    /** The beat that is nearest to a moment, ns since the item began; as a tick. */
+    public long nearestBeat(long nanos) {
+        long tick = times.tempi().tick(Math.max(0, nanos));
+        Position at = times.bars().position(tick);
+        long before = tick - at.tick();
+        long after = before + times.bars().meter(at.bar()).beatTicks();
+        long toBefore = nanos - times.tempi().nanos(before);
+        long toAfter = times.tempi().nanos(after) - nanos;
+        return toAfter < toBefore ? after : before;
+    }
+
+    public Position position(long tick) {
+        return times.bars().position(tick);
+    }
+
+    /** A cue comes by itself at a tick from now on, however it began before. */
+    public Show stand(int cueId, long tick) {
+        Cue cue = chosen(List.of(cueId)).stream()
+                .findFirst()
+                .orElseThrow(() -> new Refusal("cue", "That cue is no longer in the book; reload the page."));
+        return show.withCue(item.id(), cue.withStart(new AtPosition(times.bars().position(tick), 0)));
     }
 
     /** Cues again, the first of them at a tick and the others as far from it as they are. */

@@ -15,6 +15,7 @@ import java.util.stream.Stream;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Listener;
 
 /**
  * One production's book, whole and immutable. Every edit answers a new show and leaves the old one as it was, which is
@@ -25,21 +26,37 @@ import underbaton.core.rig.Refusal;
  * @param nextId the id that the next device, phrase, item or cue gets; goes up, never back
  * @param devices in the order of the Book's columns
  * @param items the running order
+ * @param listeners what is done when something comes in
  */
-public record Show(int id, String name, int revision, int nextId, List<Device> devices, List<Item> items) {
+public record Show(
+        int id,
+        String name,
+        int revision,
+        int nextId,
+        List<Device> devices,
+        List<Item> items,
+        List<Listener> listeners) {
 
     public Show {
         name = Refusal.requireName("name", name, 100);
         devices = List.copyOf(devices);
         items = List.copyOf(items);
+        listeners = List.copyOf(listeners);
         requireMeasure(devices, items);
-        requireDistinct(devices, items);
+        requireAtMost(MOST_LISTENERS, listeners.size(), "listeners");
+        requireDistinct(devices, items, listeners);
+    }
+
+    /** A show that listens to nobody. */
+    public Show(int id, String name, int revision, int nextId, List<Device> devices, List<Item> items) {
+        this(id, name, revision, nextId, devices, items, List.of());
     }
 
     private static final int MOST_MACHINES = 200;
     private static final int MOST_PHRASES = 20_000;
     private static final int MOST_ITEMS = 2_000;
     private static final int MOST_CUES = 20_000;
+    private static final int MOST_LISTENERS = 500;
 
     private static void requireMeasure(List<Device> devices, List<Item> items) {
         requireAtMost(MOST_MACHINES, devices.size(), "machines");
@@ -58,7 +75,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
     }
 
     /** What is looked up by its id or number must be there once. */
-    private static void requireDistinct(List<Device> devices, List<Item> items) {
+    private static void requireDistinct(List<Device> devices, List<Item> items, List<Listener> listeners) {
         Set<Integer> ids = new HashSet<>();
         Set<CueNumber> numbers = new HashSet<>();
         for (Device device : devices) {
@@ -71,6 +88,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
                 requireNew(ids.add(cue.id()) && numbers.add(cue.number()), "cue " + cue.number());
             }
         }
+        listeners.forEach(l -> requireNew(ids.add(l.id()), "listener “" + l.name() + "”"));
     }
 
     private static void requireNew(boolean isNew, String what) {
@@ -357,7 +375,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         int after = step > 0 || other.cues().isEmpty() ? 0 : last(other.cues()).id();
         Show without = withoutCue(cueId);
         Show with = without.withCue(other.id(), cue.withNumber(without.numberAfter(other.id(), after)));
-        return new Show(id, name, revision + 1, with.nextId, with.devices, with.items);
+        return new Show(id, name, revision + 1, with.nextId, with.devices, with.items, listeners);
     }
 
     private static Refusal cueGone() {
@@ -367,7 +385,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
     /** This show with the content of an earlier one, or of another: undo. Revision and ids still only go up. */
     public Show withContentOf(Show earlier) {
         int free = Math.max(nextId, earlier.nextId);
-        return new Show(id, earlier.name, revision + 1, free, earlier.devices, earlier.items);
+        return new Show(id, earlier.name, revision + 1, free, earlier.devices, earlier.items, earlier.listeners);
     }
 
     /**
@@ -379,17 +397,42 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
         return new CueNumbers(this).after(itemId, afterCueId);
     }
 
+    // ---- listeners
+
+    public Optional<Listener> listener(int listenerId) {
+        return listeners.stream().filter(l -> l.id() == listenerId).findFirst();
+    }
+
+    /** Adds a listener at the end (id 0), or exchanges the one with the same id. */
+    public Show withListener(Listener listener) {
+        boolean added = listener.id() == 0;
+        List<Listener> changed = added
+                ? appended(listeners, listener.withId(nextId))
+                : replaced(listeners, l -> l.id() == listener.id() ? listener : l);
+        return new Show(id, name, revision + 1, added ? nextId + 1 : nextId, devices, items, changed);
+    }
+
+    public Show withoutListener(int listenerId) {
+        List<Listener> left =
+                listeners.stream().filter(l -> l.id() != listenerId).toList();
+        return new Show(id, name, revision + 1, nextId, devices, items, left);
+    }
+
     // ---- from elsewhere
 
     /** The id that is above all those of the parts. */
-    public static int nextId(List<Device> devices, List<Item> items) {
+    public static int nextId(List<Device> devices, List<Item> items, List<Listener> listeners) {
         IntStream machines = devices.stream()
                 .flatMapToInt(d -> IntStream.concat(
                         IntStream.of(d.id()), d.phrases().stream().mapToInt(Phrase::id)));
         IntStream entries = items.stream()
                 .flatMapToInt(i ->
                         IntStream.concat(IntStream.of(i.id()), i.cues().stream().mapToInt(Cue::id)));
-        return IntStream.concat(machines, entries).max().orElse(0) + 1;
+        IntStream heard = listeners.stream().mapToInt(Listener::id);
+        return IntStream.concat(heard, IntStream.concat(machines, entries))
+                        .max()
+                        .orElse(0)
+                + 1;
     }
 
     /**
@@ -410,7 +453,7 @@ public record Show(int id, String name, int revision, int nextId, List<Device> d
     // ---- the small print
 
     private Show next(String newName, int newNextId, List<Device> newDevices, List<Item> newItems) {
-        return new Show(id, newName, revision + 1, newNextId, newDevices, newItems);
+        return new Show(id, newName, revision + 1, newNextId, newDevices, newItems, listeners);
     }
 
     private List<Item> withEachCue(UnaryOperator<Cue> change) {

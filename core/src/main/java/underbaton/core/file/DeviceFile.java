@@ -15,7 +15,10 @@ import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
+import underbaton.core.rig.Precautions;
+import underbaton.core.rig.Precautions.UntoldFade;
 import underbaton.core.rig.Refusal;
+import underbaton.core.rig.StepList;
 
 /** A device with its phrasebook as JSON, after {@code docs/formats/device.schema.json}. */
 public final class DeviceFile {
@@ -47,6 +50,9 @@ public final class DeviceFile {
             Counting numbering,
             String levels,
             Listing list,
+            String stepLists,
+            String safePhrase,
+            String untoldFade,
             List<PhraseText> phrases) {}
 
     /** @param kind {@code network-midi}, {@code local-midi} (host is the port's name then) or {@code osc} */
@@ -79,6 +85,9 @@ public final class DeviceFile {
                         n.firstPlace()),
                 device.levels().toString(),
                 device.list().map(l -> new Listing(lower(l.kind()), l.first())).orElse(null),
+                StepList.tell(device.stepLists()),
+                device.safePhrase().map(Phrase::name).orElse(""),
+                lower(device.care().untoldFade()).replace('_', ' '),
                 device.phrases().stream().map(p -> PhraseText.of(device, p)).toList()));
     }
 
@@ -132,8 +141,20 @@ public final class DeviceFile {
                 Levels.of(content.levels == null ? "" : content.levels),
                 Optional.ofNullable(content.list)
                         .map(l -> new PositionList(one(PositionList.Kind.values(), "list", l.by), l.first)),
+                StepList.read(or(content.stepLists)),
                 List.of());
-        return withPhrases(device, required("phrases", content.phrases));
+        return withPrecautions(withPhrases(device, required("phrases", content.phrases)), content);
+    }
+
+    private static Device withPrecautions(Device device, Content content) {
+        String safe = or(content.safePhrase);
+        if (!safe.isEmpty() && device.phraseNamed(safe).isEmpty()) {
+            throw new Refusal("file", "The safe phrase “" + safe + "” is not among the phrases.");
+        }
+        String fade = or(content.untoldFade);
+        return device.withPrecautions(new Precautions(
+                safe,
+                fade.isEmpty() ? UntoldFade.AT_ONCE : one(UntoldFade.values(), "untoldFade", fade.replace(' ', '_'))));
     }
 
     private static Content parse(String text) {

@@ -19,6 +19,7 @@ public record MidiFile(int format, Division division, List<Track> tracks) {
     /** The largest file that is read, in bytes; songs take some thousands. */
     public static final int LARGEST = 4_000_000;
 
+    public static final int TEXT = 0x01;
     public static final int SEQUENCE_NAME = 0x03;
     public static final int MARKER = 0x06;
     public static final int CUE_POINT = 0x07;
@@ -45,10 +46,13 @@ public record MidiFile(int format, Division division, List<Track> tracks) {
      */
     public record Frames(int frames, int ticks) implements Division {}
 
-    /** Events in the order of their ticks; the end of the track is not among them. @param end tick of that end */
+    /** Events in the order of their ticks; the end of the track is not among them. @param end tick of that end, never before the last event */
     public record Track(List<Event> events, long end) {
         public Track {
             events = List.copyOf(events);
+            end = events.isEmpty()
+                    ? end
+                    : Math.max(end, events.get(events.size() - 1).tick());
         }
     }
 

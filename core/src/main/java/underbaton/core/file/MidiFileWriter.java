@@ -15,6 +15,8 @@ import underbaton.core.midi.MidiMessage;
 /** Writes a Standard MIDI File, each event with its own status, so that equal files are equal bytes. */
 final class MidiFileWriter {
 
+    private static final long FARTHEST = 0x0FFF_FFFF;
+
     private MidiFileWriter() {}
 
     static byte[] write(MidiFile file) {
@@ -44,13 +46,13 @@ final class MidiFileWriter {
             if (event.content() instanceof Channel channel) {
                 // A bank and its program are several messages at one tick.
                 for (MidiMessage command : channel.message().commands()) {
-                    variable(out, event.tick() - tick);
+                    delta(out, event.tick() - tick);
                     out.writeBytes(command.encode().toArray());
                     tick = event.tick();
                 }
                 continue;
             }
-            variable(out, event.tick() - tick);
+            delta(out, event.tick() - tick);
             tick = event.tick();
             if (event.content() instanceof SystemExclusive exclusive) {
                 out.write(exclusive.status());
@@ -63,9 +65,20 @@ final class MidiFileWriter {
                 out.writeBytes(meta.data().toArray());
             }
         }
-        variable(out, track.end() - tick);
+        delta(out, track.end() - tick);
         out.writeBytes(new byte[] {(byte) 0xFF, MidiFile.END_OF_TRACK, 0});
         return out.toByteArray();
+    }
+
+    /** What is farther away than four such bytes say is reached by way of empty texts. */
+    private static void delta(ByteArrayOutputStream out, long ticks) {
+        long left = ticks;
+        while (left > FARTHEST) {
+            variable(out, FARTHEST);
+            out.writeBytes(new byte[] {(byte) 0xFF, MidiFile.TEXT, 0});
+            left -= FARTHEST;
+        }
+        variable(out, left);
     }
 
     /** Seven bits a byte, the highest first, all but the last with their top bit set. @param value 0–0FFFFFFF */

@@ -3,7 +3,10 @@ package underbaton.core.file;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.NoSuchElementException;
 import java.util.Optional;
+import underbaton.core.engine.DryRun;
+import underbaton.core.engine.PlannedMessage;
 import underbaton.core.file.MidiFile.Content;
 import underbaton.core.file.MidiFile.Event;
 import underbaton.core.file.MidiFile.Meta;
@@ -16,7 +19,6 @@ import underbaton.core.midi.Exclusive;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
-import underbaton.core.plan.PlannedMessage;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.BarMap;
@@ -32,28 +34,40 @@ import underbaton.core.score.Section;
  */
 public final class PlanFile {
 
+    /** How far a bar may be off before it is told. */
+    private static final long NOTICED_MICROS = 1000;
+
     private final PlannedItem item;
     private final List<Device> devices;
+    private final List<PlannedMessage> messages;
     private final Score.Times times;
     private final long end;
+    /** Of the file. */
+    private final long endTick;
+
     private final TempoTrack tempi;
 
-    private PlanFile(PlannedItem item, List<Device> devices) {
+    private PlanFile(PlannedItem item, DryRun run) {
         this.item = item;
-        this.devices = devices;
+        this.devices = run.plan().devices();
+        this.messages = run.messages(item.item().id());
         this.times = item.times().orElseGet(() -> Score.of("").read());
         this.end = end();
         this.tempi = new TempoTrack(times, end);
+        this.endTick =
+                Math.max(end * TempoTrack.FINE, tempi.fineTick(times.tempi().nanos(end)));
     }
 
-    public static MidiFile write(PlannedItem item, List<Device> devices) {
-        return new PlanFile(item, devices).file();
+    /** @throws NoSuchElementException when the item is not in the plan */
+    public static MidiFile write(DryRun run, int itemId) {
+        return new PlanFile(run.plan().item(itemId).orElseThrow(), run).file();
     }
 
     /** What of the item no such file can hold, a sentence each; empty for nothing. */
-    public static List<String> left(PlannedItem item, List<Device> devices) {
+    public static List<String> left(DryRun run, int itemId) {
         List<String> left = new ArrayList<>();
-        long byHand = item.messages().stream()
+        List<PlannedMessage> messages = run.messages(itemId);
+        long byHand = messages.stream()
                 .filter(m -> m.since() != 0)
                 .map(PlannedMessage::since)
                 .distinct()
@@ -61,14 +75,25 @@ public final class PlanFile {
         if (byHand > 0) {
             left.add((byHand == 1 ? "1 cue waits" : byHand + " cues wait") + " for GO and has no time of its own.");
         }
-        for (Device device : devices) {
-            long osc = item.messages().stream()
+        for (Device device : run.plan().devices()) {
+            long osc = messages.stream()
                     .filter(m -> m.deviceId() == device.id() && !(m.message() instanceof MidiMessage))
                     .count();
             if (osc > 0) {
                 left.add(osc + " messages of " + device.name() + " are OSC, not MIDI.");
             }
         }
+        run.plan()
+                .item(itemId)
+                .map(item -> new PlanFile(item, run).tempi.earlyMicros())
+                .ifPresent(early -> {
+                    if (early > NOTICED_MICROS) {
+                        left.add("All is sent in time, but at the end the file’s bars stand %.1f s early: "
+                                        .formatted(early / 1e6)
+                                + "a MIDI file knows no tempo below 3.6 quarters a minute, so so long a hold, or so slow a tempo, "
+                                + "does not fit between its bars.");
+                    }
+                });
         return left;
     }
 
@@ -76,7 +101,7 @@ public final class PlanFile {
     private long end() {
         BarMap bars = times.bars();
         int bar = times.score().endBar() + 1;
-        long last = item.messages().stream()
+        long last = messages.stream()
                 .filter(m -> m.since() == 0)
                 .mapToLong(PlannedMessage::atNanos)
                 .max()
@@ -94,7 +119,7 @@ public final class PlanFile {
             List<Event> events = events(device);
             if (!events.isEmpty()) {
                 events.add(0, text(0, MidiFile.SEQUENCE_NAME, device.name()));
-                tracks.add(new Track(events, end * TempoTrack.FINE));
+                tracks.add(new Track(events, endTick));
             }
         }
         return new MidiFile(1, new Quarters(TempoTrack.DIVISION), tracks);
@@ -102,7 +127,7 @@ public final class PlanFile {
 
     private List<Event> events(Device device) {
         List<Event> events = new ArrayList<>();
-        for (PlannedMessage m : item.messages()) {
+        for (PlannedMessage m : messages) {
             if (m.since() == 0 && m.deviceId() == device.id() && m.message() instanceof MidiMessage midi) {
                 long at = tempi.fineTick(m.atNanos());
                 midi.commands().forEach(c -> events.add(new Event(at, content(c))));
@@ -144,7 +169,7 @@ public final class PlanFile {
             }
         }
         events.sort(Comparator.comparingLong(Event::tick));
-        return new Track(events, end * TempoTrack.FINE);
+        return new Track(events, endTick);
     }
 
     /** A pick-up is a bar of its own, as sequencers write it. */

@@ -7,6 +7,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Listener;
 
 /**
  * A whole show as one JSON document, after {@code docs/formats/show.schema.json}. Its numbers for machines, phrases, items
@@ -22,7 +23,13 @@ public final class ShowFile {
     private ShowFile() {}
 
     /** The file's fields, in their order. */
-    private record Content(String format, int version, String name, List<Device> devices, List<Item> items) {}
+    private record Content(
+            String format,
+            int version,
+            String name,
+            List<Device> devices,
+            List<Item> items,
+            List<Listener> listeners) {}
 
     /** What can be said of a file before it is read. */
     private record Head(String format, Optional<Integer> version) {}
@@ -31,7 +38,7 @@ public final class ShowFile {
     public static byte[] write(Show show) {
         Show counted = show.numberedAnew();
         String text = StoredForm.writeIndented(
-                new Content(FORMAT, VERSION, counted.name(), counted.devices(), counted.items()));
+                new Content(FORMAT, VERSION, counted.name(), counted.devices(), counted.items(), counted.listeners()));
         return (text.replace("\r\n", "\n") + "\n").getBytes(StandardCharsets.UTF_8);
     }
 
@@ -53,9 +60,10 @@ public final class ShowFile {
                         id,
                         content.name,
                         1,
-                        Show.nextId(content.devices, content.items),
+                        Show.nextId(content.devices, content.items, content.listeners),
                         content.devices,
-                        content.items)
+                        content.items,
+                        content.listeners)
                 .numberedAnew();
     }
 

@@ -6,6 +6,7 @@ import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.annotation.PropertyAccessor;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Collectors;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
@@ -68,6 +69,7 @@ public final class StoredForm {
                         i -> JsonInclude.Value.construct(JsonInclude.Include.NON_EMPTY, JsonInclude.Include.ALWAYS))
                 .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES)
                 .withConfigOverride(List.class, o -> o.setNullHandling(EMPTY))
+                .withConfigOverride(Set.class, o -> o.setNullHandling(EMPTY))
                 .withConfigOverride(String.class, o -> o.setNullHandling(EMPTY));
         StoredTypes.FORMS.forEach(builder::addMixIn);
         return builder.build();

@@ -47,6 +47,8 @@ import underbaton.core.midi.SysEx;
 import underbaton.core.midi.SystemCommon;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Connection;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
 import underbaton.core.traffic.Entry;
 
 /**
@@ -61,6 +63,8 @@ final class StoredTypes {
             Map.entry(Amount.class, Amounts.class),
             Map.entry(Motion.class, Motions.class),
             Map.entry(Start.class, Starts.class),
+            Map.entry(Pattern.class, Patterns.class),
+            Map.entry(Reaction.class, Reactions.class),
             Map.entry(Message.class, Messages.class),
             Map.entry(RealTime.class, RealTimes.class),
             Map.entry(OscMessage.class, OscMessages.class),
@@ -90,6 +94,30 @@ final class StoredTypes {
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({@Type(value = Motion.Move.class, name = "move"), @Type(value = Motion.Wave.class, name = "wave")})
     private interface Motions {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(value = Pattern.Note.class, name = "note"),
+        @Type(value = Pattern.Controller.class, name = "controller"),
+        @Type(value = Pattern.Program.class, name = "program"),
+        @Type(value = Pattern.Bend.class, name = "bend"),
+        @Type(value = Pattern.Show.class, name = "showControl"),
+        @Type(value = Pattern.Machine.class, name = "machineControl"),
+        @Type(value = Pattern.Song.class, name = "song"),
+        @Type(value = Pattern.Transport.class, name = "transport"),
+        @Type(value = Pattern.Osc.class, name = "osc")
+    })
+    private interface Patterns {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(value = Reaction.Give.class, name = "give"),
+        @Type(value = Reaction.ToCue.class, name = "toCue"),
+        @Type(value = Reaction.Play.class, name = "play"),
+        @Type(value = Reaction.Fire.class, name = "fire"),
+        @Type(value = Reaction.Arm.class, name = "arm")
+    })
+    private interface Reactions {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({

@@ -105,6 +105,14 @@ final class TempoTrack {
     }
 
     /**
+     * By how much the file's last bar stands early: 0 where it keeps up with the score, more where a hold is longer than what
+     * follows it can make up for, or the tempo lies below what a file knows.
+     */
+    long earlyMicros() {
+        return Math.max(0, tempi.nanos(tick) / 1000 - micros);
+    }
+
+    /**
      * The nearest tick of the file.
      *
      * @param nanos since the item began

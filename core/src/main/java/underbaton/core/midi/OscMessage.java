@@ -86,4 +86,15 @@ public record OscMessage(String address, List<Object> arguments) implements Mess
             throw new IllegalArgumentException("an OSC text holds half a character");
         }
     }
+
+    /** An argument as people write it, numbers alike whatever their type: {@code 12} for 12, 12.0 and “12”, {@code 12.5} for 12.5. */
+    public static String plain(Object argument) {
+        if (argument instanceof Float || argument instanceof Double) {
+            double value = ((Number) argument).doubleValue();
+            return value == Math.rint(value) && Math.abs(value) < 1e9
+                    ? Long.toString(Math.round(value))
+                    : argument.toString();
+        }
+        return argument instanceof Symbol symbol ? symbol.text() : String.valueOf(argument);
+    }
 }

@@ -3,6 +3,7 @@ package underbaton.core.perform;
 import java.util.List;
 import java.util.PriorityQueue;
 import java.util.concurrent.locks.LockSupport;
+import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
@@ -37,6 +38,9 @@ public final class Lane {
     private final Scribe scribe;
     private final PriorityQueue<Place> waiting = new PriorityQueue<>();
     private long count;
+    /** The latest moment that brought forth something which was taken from here to be sent. */
+    private long leftNanos = Long.MIN_VALUE;
+
     private final Loop loop;
     private volatile boolean closed;
     private volatile Last last = new Last(0, 0, "");
@@ -44,10 +48,10 @@ public final class Lane {
     private volatile long changes;
 
     /** What waits, in the order of the times, and of coming where these are the same. */
-    private record Place(Sending sending, long count) implements Comparable<Place> {
+    private record Place(ScheduledMessage message, long count) implements Comparable<Place> {
         @Override
         public int compareTo(Place other) {
-            int byTime = Long.signum(sending.dueNanos() - other.sending.dueNanos());
+            int byTime = Long.signum(message.dueNanos() - other.message.dueNanos());
             return byTime != 0 ? byTime : Long.compare(count, other.count);
         }
     }
@@ -71,13 +75,13 @@ public final class Lane {
     }
 
     /** Takes a message to be sent when it is due and those due before it have left; returns at once. */
-    public void send(Sending sending) {
+    public void send(ScheduledMessage message) {
         boolean room;
         boolean first = false;
         synchronized (waiting) {
             room = waiting.size() < MOST_WAITING;
             if (room) {
-                Place place = new Place(sending, count++);
+                Place place = new Place(message, count++);
                 waiting.add(place);
                 first = waiting.peek() == place;
                 changes += first ? 1 : 0;
@@ -86,26 +90,24 @@ public final class Lane {
         if (first) {
             loop.wake();
         } else if (!room) {
-            log(sending, Bytes.NONE, clock.epochMicros(), 0, MOST_WAITING + " messages are waiting already");
+            log(message, Bytes.NONE, clock.epochMicros(), 0, MOST_WAITING + " messages are waiting already");
         }
     }
 
-    /** Forgets what has not left yet, but for the ends of notes: they leave now, so that nothing goes on sounding. */
-    public void clear() {
-        long now = clock.nanos();
+    /** As {@link Outbox#withdraw} says, of this one queue. */
+    public Outbox.Withdrawn withdraw(long afterNanos) {
         synchronized (waiting) {
-            List<Place> ends = waiting.stream()
-                    .filter(p -> p.sending.message() instanceof NoteOff)
+            List<ScheduledMessage> back = waiting.stream()
+                    .filter(p -> p.message.bornNanos() > afterNanos)
                     .sorted()
+                    .map(Place::message)
                     .toList();
-            waiting.clear();
-            for (Place end : ends) {
-                Sending s = end.sending;
-                waiting.add(new Place(new Sending(s.deviceId(), s.message(), now, s.cause()), end.count));
+            if (!back.isEmpty()) {
+                waiting.removeIf(p -> p.message.bornNanos() > afterNanos);
+                changes++;
             }
-            changes++;
+            return new Outbox.Withdrawn(back, leftNanos);
         }
-        loop.wake();
     }
 
     public Last last() {
@@ -130,16 +132,16 @@ public final class Lane {
             waiting.clear();
         }
         for (Place place : left) {
-            if (place.sending.message() instanceof NoteOff) {
-                deliver(place.sending);
+            if (place.message.message() instanceof NoteOff) {
+                deliver(place.message);
             } else {
-                log(place.sending, Bytes.NONE, clock.epochMicros(), 0, "its show was put away before it was due");
+                log(place.message, Bytes.NONE, clock.epochMicros(), 0, "its show was put away before it was due");
             }
         }
     }
 
     private void turn() {
-        Sending next = takeDue();
+        ScheduledMessage next = takeDue();
         if (next != null) {
             deliver(next);
             return;
@@ -160,10 +162,14 @@ public final class Lane {
     }
 
     /** @return the first that is due, or null */
-    private Sending takeDue() {
+    private ScheduledMessage takeDue() {
         synchronized (waiting) {
             Place first = waiting.peek();
-            return first == null || first.sending.dueNanos() - clock.nanos() > 0 ? null : waiting.poll().sending;
+            if (first == null || first.message.dueNanos() - clock.nanos() > 0) {
+                return null;
+            }
+            leftNanos = Math.max(leftNanos, first.message.bornNanos());
+            return waiting.poll().message;
         }
     }
 
@@ -172,25 +178,25 @@ public final class Lane {
             Place first = waiting.peek();
             return first == null
                     ? LONGEST_NAP_NANOS
-                    : Math.min(LONGEST_NAP_NANOS, first.sending.dueNanos() - clock.nanos());
+                    : Math.min(LONGEST_NAP_NANOS, first.message.dueNanos() - clock.nanos());
         }
     }
 
-    private void deliver(Sending sending) {
+    private void deliver(ScheduledMessage message) {
         Outlet.Outcome outcome;
         try {
-            outcome = outlet.send(sending.message());
+            outcome = outlet.send(message.message());
         } catch (RuntimeException fault) {
             outcome = new Outlet.NotSent("a fault in Under Baton: " + fault);
         }
         long now = clock.nanos();
-        long lateMicros = Math.max(0, (now - sending.dueNanos()) / 1000);
+        long lateMicros = Math.max(0, (now - message.dueNanos()) / 1000);
         last = new Last(now, lateMicros, outcome instanceof Outlet.NotSent not ? not.reason() : "");
         Bytes bytes = outcome instanceof Outlet.Sent sent ? sent.bytes() : Bytes.NONE;
-        log(sending, bytes, clock.epochMicros(), lateMicros, last.trouble());
+        log(message, bytes, clock.epochMicros(), lateMicros, last.trouble());
     }
 
-    private void log(Sending sending, Bytes bytes, long epochMicros, long lateMicros, String trouble) {
+    private void log(ScheduledMessage message, Bytes bytes, long epochMicros, long lateMicros, String trouble) {
         Device to = device;
         scribe.later(() -> new Entry(
                 0,
@@ -200,8 +206,8 @@ public final class Lane {
                 to.id(),
                 to.name(),
                 bytes,
-                new Wording(to.numbering()).tell(sending.message()),
-                sending.cause(),
+                new Wording(to.numbering()).tell(message.message()),
+                message.cause().words(),
                 lateMicros,
                 trouble));
     }

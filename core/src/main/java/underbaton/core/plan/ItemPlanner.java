@@ -31,15 +31,12 @@ final class ItemPlanner {
         devices.forEach(d -> this.devices.put(d.id(), d));
     }
 
-    PlannedItem planned(Item item, Map<Control, Double> before) {
+    PlannedItem planned(Item item) {
         Optional<Score.Times> times = item.score().map(Score::read);
         List<PlannedCue> own = own(item, times);
         List<PlannedCue> all = times.map(t -> new Copies(t, item, own).among()).orElse(own);
         List<PlannedCue> cues = Settling.among(all, devices);
-        DryRun run = new DryRun(item, devices, before);
-        List<PlannedMessage> messages = run.messages(cues);
-        return new PlannedItem(
-                item, times, cues, landings(cues), PlannedItem.vamps(times), messages, before, run.controls());
+        return new PlannedItem(item, times, cues, timed(cues), PlannedItem.vamps(times));
     }
 
     private List<PlannedCue> own(Item item, Optional<Score.Times> times) {
@@ -133,27 +130,43 @@ final class ItemPlanner {
                 then));
     }
 
-    private static List<Landing> landings(List<PlannedCue> cues) {
-        List<Landing> landings = new ArrayList<>();
+    private static List<TimedCalls> timed(List<PlannedCue> cues) {
+        List<TimedCalls> timed = new ArrayList<>();
         for (int i = 0; i < cues.size(); i++) {
             PlannedCue cue = cues.get(i);
             if (cue.atNanos().isPresent()) {
-                addLandings(landings, cue, i);
+                add(timed, cue, i);
             }
         }
-        landings.sort(null);
-        return List.copyOf(landings);
+        timed.sort(null);
+        return List.copyOf(timed);
     }
 
     /** One for the cue's own moment, and one for each other moment at which some of its calls must leave. */
-    private static void addLandings(List<Landing> landings, PlannedCue cue, int order) {
+    private static void add(List<TimedCalls> timed, PlannedCue cue, int order) {
         long at = cue.atNanos().getAsLong();
-        Map<Long, List<PlannedCall>> byTime = new HashMap<>();
-        for (PlannedCall call : cue.calls()) {
-            byTime.computeIfAbsent(Math.max(0, at + call.leavesNanos()), t -> new ArrayList<>())
-                    .add(call);
+        List<PlannedCall> left = cue.calls();
+        boolean struck = false;
+        while (!left.isEmpty()) {
+            PlannedCall first = left.get(0);
+            List<PlannedCall> together = new ArrayList<>(left.size());
+            List<PlannedCall> others = new ArrayList<>(left.size() - 1);
+            for (PlannedCall call : left) {
+                (leavesWith(call, first) ? together : others).add(call);
+            }
+            left = others;
+            long leaves = at + first.leavesNanos();
+            long heard = Math.max(0, at + first.afterNanos());
+            boolean strikes = first.leavesNanos() == 0 && first.afterNanos() == 0;
+            struck |= strikes;
+            timed.add(new TimedCalls(Math.max(0, leaves), heard, Math.max(0, -leaves), order, cue, together, strikes));
         }
-        byTime.putIfAbsent(at, List.of());
-        byTime.forEach((nanos, calls) -> landings.add(new Landing(nanos, order, cue, calls, nanos == at)));
+        if (!struck) {
+            timed.add(new TimedCalls(at, at, 0, order, cue, List.of(), true));
+        }
+    }
+
+    private static boolean leavesWith(PlannedCall one, PlannedCall other) {
+        return one.leavesNanos() == other.leavesNanos() && one.afterNanos() == other.afterNanos();
     }
 }

@@ -1,48 +1,179 @@
 package underbaton.core.plan;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.stream.Stream;
+import java.util.OptionalDouble;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.StepList;
+import underbaton.core.signal.Listener;
 
-/**
- * A whole show worked out: its cues in running order with the messages of each.
- *
- * @param devices those it was worked out for
- * @param items in running order
- * @param cues of all items, in the order in which GO takes them
- * @param resting by device id, the call that ends what the device has going
- */
-public record Plan(
-        List<Device> devices, List<PlannedItem> items, List<PlannedCue> cues, Map<Integer, PlannedCall> resting) {
+/** A whole show worked out: its cues in running order with the calls of each. Immutable; any thread may read it. */
+public final class Plan {
 
     public static final Plan EMPTY = new Plan(List.of(), List.of());
 
+    private final List<Device> devices;
+    private final List<PlannedItem> items;
+    private final List<PlannedCue> cues;
+    private final Map<Integer, Device> devicesById = new HashMap<>();
+    private final Map<Integer, Integer> firstOfItem = new HashMap<>();
+    private final Map<Integer, Integer> placesByCue = new HashMap<>();
+    private final Map<Integer, List<PlannedCall>> stops = new HashMap<>();
+    private final Map<Integer, Connection> lines = new HashMap<>();
+    private final Map<MoveStart, Double> starts;
+    private final OutTonight out;
+    private final List<Listener> listeners;
+
+    /** A control that a cue sets in motion. @param cue its label */
+    public record MoveStart(String cue, Control control) {}
+
     Plan(List<Device> devices, List<PlannedItem> items) {
-        this(devices, items, items.stream().flatMap(i -> i.cues().stream()).toList(), resting(devices));
+        this(devices, items, Map.of(), OutTonight.NONE, List.of());
     }
 
-    private static Map<Integer, PlannedCall> resting(List<Device> devices) {
-        Map<Integer, PlannedCall> resting = new HashMap<>();
-        devices.forEach(d -> d.restingPhrase().ifPresent(p -> resting.put(d.id(), PlannedCall.of(d, p))));
-        return Map.copyOf(resting);
+    Plan(List<Device> devices, List<PlannedItem> items, List<Listener> listeners) {
+        this(devices, items, Map.of(), OutTonight.NONE, listeners);
     }
 
-    /** The dry run: every message of the show, item after item. */
-    public Stream<PlannedMessage> messages() {
-        return items.stream().flatMap(i -> i.messages().stream());
+    private Plan(
+            List<Device> devices,
+            List<PlannedItem> items,
+            Map<MoveStart, Double> starts,
+            OutTonight out,
+            List<Listener> listeners) {
+        this.listeners = listeners;
+        this.out = out;
+        this.starts = starts;
+        this.devices = devices;
+        this.items = List.copyOf(items);
+        for (Device device : devices) {
+            devicesById.put(device.id(), device);
+            if (device.connection() instanceof Connection.LocalMidi line) {
+                lines.put(device.id(), line);
+            }
+        }
+        List<PlannedCue> all = new ArrayList<>();
+        for (PlannedItem item : items) {
+            firstOfItem.put(item.item().id(), all.size());
+            for (PlannedCue cue : item.cues()) {
+                if (cue.copy().isEmpty()) {
+                    placesByCue.put(cue.cueId(), all.size());
+                }
+                all.add(cue);
+            }
+        }
+        cues = List.copyOf(all);
+        devices.forEach(d -> stops.put(
+                d.id(),
+                d.phrases().stream()
+                        .filter(p -> p.effect().kind() == Effect.Kind.STOPS)
+                        .map(p -> PlannedCall.of(d, p))
+                        .toList()));
+    }
+
+    /** The same plan, which knows where the moves of its cues begin when the book is played straight through, 0–127. */
+    public Plan withStarts(Map<MoveStart, Double> known) {
+        return new Plan(devices, items, Map.copyOf(known), out, listeners);
+    }
+
+    /** The same plan without what does not take part; of this one, nothing is out yet. */
+    public Plan tonight(OutTonight without) {
+        return without.isNone()
+                ? this
+                : new Plan(devices, items.stream().map(i -> i.tonight(without)).toList(), starts, without, listeners);
+    }
+
+    /** What is done when something comes in. */
+    public List<Listener> listeners() {
+        return listeners;
+    }
+
+    /** What does not take part. */
+    public OutTonight out() {
+        return out;
+    }
+
+    /** Where a move begins as far as the book knows, 0–127. */
+    public OptionalDouble startOf(String cue, Control control) {
+        Double start = starts.isEmpty() ? null : starts.get(new MoveStart(cue, control));
+        return start == null ? OptionalDouble.empty() : OptionalDouble.of(start);
+    }
+
+    /** Those it was worked out for. */
+    public List<Device> devices() {
+        return devices;
+    }
+
+    public Optional<Device> device(int deviceId) {
+        return Optional.ofNullable(devicesById.get(deviceId));
+    }
+
+    /** Those that a device steps through; none for a device that is not there. */
+    public List<StepList> stepLists(int deviceId) {
+        Device device = devicesById.get(deviceId);
+        return device == null ? List.of() : device.stepLists();
+    }
+
+    /** The line of a device that is reached over one which carries a byte after the other; empty for any other. */
+    public Optional<Connection> slowLine(int deviceId) {
+        return lines.isEmpty() ? Optional.empty() : Optional.ofNullable(lines.get(deviceId));
+    }
+
+    /** In running order. */
+    public List<PlannedItem> items() {
+        return items;
+    }
+
+    /** Those of all items, in the order in which GO takes them. */
+    public List<PlannedCue> cues() {
+        return cues;
     }
 
     public Optional<PlannedItem> item(int itemId) {
         return items.stream().filter(i -> i.item().id() == itemId).findFirst();
     }
 
+    /** The place of the first cue of an item, or where it would stand; −1 for an item that is not there. */
+    public int firstOf(int itemId) {
+        return firstOfItem.getOrDefault(itemId, -1);
+    }
+
+    /** Whether a call needs a second, deliberate act outside its own cue. */
+    public boolean isGuarded(PlannedCall call) {
+        return device(call.deviceId())
+                .flatMap(d -> d.phrase(call.phraseId()))
+                .filter(Phrase::guarded)
+                .isPresent();
+    }
+
+    /** The calls that stop something on a device, in the order of its phrasebook. */
+    public List<PlannedCall> stops(int deviceId) {
+        return stops.getOrDefault(deviceId, List.of());
+    }
+
     /** @return the place of the cue itself, not of its copies, or −1 */
     public int indexOf(int cueId) {
-        for (int i = 0; i < cues.size(); i++) {
-            if (cues.get(i).cueId() == cueId && cues.get(i).copy().isEmpty()) {
+        return placesByCue.getOrDefault(cueId, -1);
+    }
+
+    /** @return the place of that cue or that copy of it, or −1 */
+    public int indexOf(PlannedCue cue) {
+        int first = firstOf(cue.item().id());
+        int own = indexOf(cue.cueId());
+        if (cue.copy().isEmpty() || first < 0) {
+            return own;
+        }
+        for (int i = first;
+                i < cues.size() && cues.get(i).item().id() == cue.item().id();
+                i++) {
+            if (cues.get(i).cueId() == cue.cueId() && cues.get(i).copy().equals(cue.copy())) {
                 return i;
             }
         }
@@ -50,7 +181,7 @@ public record Plan(
     }
 
     /** The first cue at or after a place that waits for GO; the number of cues when there is none. */
-    public int byHandFrom(int index) {
+    public int waitingFrom(int index) {
         int i = Math.max(0, index);
         while (i < cues.size() && !waitsForGo(i)) {
             i++;
@@ -59,7 +190,7 @@ public record Plan(
     }
 
     /** The last cue before a place that waits for GO; the place itself when there is none. */
-    public int byHandBefore(int index) {
+    public int waitingBefore(int index) {
         for (int i = Math.min(index, cues.size()) - 1; i >= 0; i--) {
             if (waitsForGo(i)) {
                 return i;
@@ -70,6 +201,38 @@ public record Plan(
 
     /** The very first cue has nothing before it to follow, so it always waits. */
     private boolean waitsForGo(int index) {
-        return index == 0 || cues.get(index).byHand();
+        return wouldWait(index) && partakes(index);
+    }
+
+    private boolean wouldWait(int index) {
+        return index == 0 || cues.get(index).byHand() || beginsItem(index);
+    }
+
+    /** A GO of which nothing would come, since all that hangs on it is out tonight, is passed over. */
+    private boolean partakes(int index) {
+        if (out.isNone() || cues.get(index).armed()) {
+            return true;
+        }
+        PlannedItem item = item(cues.get(index).item().id()).orElseThrow();
+        if (isFirst(index) && !item.timed().isEmpty()) {
+            return true;
+        }
+        for (int i = index + 1; i < cues.size() && !wouldWait(i); i++) {
+            if (cues.get(i).armed()) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /** Whether GO on a place begins an item whose first cue has a time of its own. */
+    public boolean beginsItem(int index) {
+        PlannedCue cue = cues.get(index);
+        return cue.atNanos().isPresent() && isFirst(index);
+    }
+
+    /** Whether a place is that of the first cue of an item. */
+    public boolean isFirst(int index) {
+        return firstOf(cues.get(index).item().id()) == index;
     }
 }

@@ -27,9 +27,10 @@ import underbaton.core.rig.Utterance;
  * @param messages on the device's own channels, with the time of each since the call, in that order; none where the
  *     control moves
  * @param motion how a control moves, where it does
- * @param levels where each control stands after the messages, 0–127
+ * @param levels where each control stands after the messages
  * @param afterNanos when it is made, since its cue's moment; below 0 for before
  * @param leadNanos how early its device must be told
+ * @param fromNanos how far into what it starts it begins, where its amount says so; else 0
  */
 public record PlannedCall(
         int deviceId,
@@ -38,9 +39,10 @@ public record PlannedCall(
         Effect effect,
         List<Timed> messages,
         Optional<PlannedMotion> motion,
-        Map<Control, Double> levels,
+        Map<Control, Level> levels,
         long afterNanos,
-        long leadNanos) {
+        long leadNanos,
+        long fromNanos) {
 
     private static final int PROGRAM = 0;
     private static final int CONTROL = 1;
@@ -57,7 +59,8 @@ public record PlannedCall(
                 Optional.empty(),
                 levels(device, phrase, amount, messages),
                 0,
-                device.leadMs() * 1_000_000L);
+                device.leadMs() * 1_000_000L,
+                fromNanos(phrase, amount));
     }
 
     /** A phrase with no blank, or with the smallest amount in it. */
@@ -65,24 +68,38 @@ public record PlannedCall(
         return of(device, phrase, Optional.empty());
     }
 
-    private static Map<Control, Double> levels(
+    private static long fromNanos(Phrase phrase, Optional<Amount> amount) {
+        boolean bySeconds = phrase.effect().kind() == Effect.Kind.STARTS
+                && phrase.argument()
+                        .filter(a -> a.unit() == Argument.Unit.SECONDS)
+                        .isPresent();
+        return bySeconds && amount.orElse(null) instanceof Amount.Measure seconds ? (long) (seconds.value() * 1e9) : 0;
+    }
+
+    private static Map<Control, Level> levels(
             Device device, Phrase phrase, Optional<Amount> amount, List<Timed> messages) {
-        Map<Control, Double> levels = new HashMap<>();
+        Map<Control, Level> levels = new HashMap<>();
+        Effect.Kind kind = phrase.effect().kind();
+        boolean partOfSlot = kind != Effect.Kind.LEVELS && kind != Effect.Kind.MOMENT;
         for (Timed timed : messages) {
             if (timed.message() instanceof ControlChange change) {
-                levels.put(Control.of(device.id(), change), (double) change.value());
+                Level level = new Level(change.value(), change, Optional.empty(), device.levels(), partOfSlot);
+                levels.put(Control.of(device.id(), change), level);
             }
         }
         Optional<Message> open = open(device, phrase);
         if (open.isPresent() && amount.orElse(null) instanceof Amount.Measure measure) {
             Argument argument = phrase.argument().orElseThrow();
-            levels.put(Control.of(device.id(), open.get()), argument.exact(measure.value(), device.levels()));
+            double exact = argument.exact(measure.value(), device.levels());
+            levels.put(
+                    Control.of(device.id(), open.get()),
+                    new Level(exact, open.get(), Optional.of(argument), device.levels(), partOfSlot));
         }
         return Map.copyOf(levels);
     }
 
     /** The message of a phrase that its argument fills, on the device's channel. */
-    static Optional<Message> open(Device device, Phrase phrase) {
+    public static Optional<Message> open(Device device, Phrase phrase) {
         return phrase.says().on().stream().filter(Utterance::open).findFirst().map(u -> u.message()
                 .shiftedTo(device.channel()));
     }
@@ -98,11 +115,12 @@ public record PlannedCall(
                 Optional.of(planned),
                 Map.of(),
                 afterNanos,
-                leadNanos);
+                leadNanos,
+                fromNanos);
     }
 
     PlannedCall after(long nanos, String said) {
-        return new PlannedCall(deviceId, phraseId, said, effect, messages, motion, levels, nanos, leadNanos);
+        return new PlannedCall(deviceId, phraseId, said, effect, messages, motion, levels, nanos, leadNanos, fromNanos);
     }
 
     /** Since the cue's moment, when it must leave to be in time. */
@@ -122,7 +140,7 @@ public record PlannedCall(
         return first instanceof NoteOn || first instanceof NoteOff ? NOTE : CONTROL;
     }
 
-    boolean isProgram() {
+    public boolean isProgram() {
         return rank() == PROGRAM;
     }
 }

@@ -1,10 +1,8 @@
 package underbaton.core.plan;
 
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import underbaton.core.cue.Item;
-import underbaton.core.rig.Control;
 import underbaton.core.score.Score;
 import underbaton.core.score.Vamp;
 
@@ -13,28 +11,69 @@ import underbaton.core.score.Vamp;
  *
  * @param times of its score, where it has one
  * @param cues in the order in which GO takes them; copies of linked sections among them
- * @param landings what comes by itself, in the order of the times
+ * @param timed what comes by itself, in the order of the times
  * @param vamps in the order of their times
- * @param messages the dry run, by the GO they count from and then by time
- * @param before where each control stood when it began, 0–127
- * @param after where each control stands at its end
+ * @param armed whether it takes part tonight; one that does not is passed over
  */
 public record PlannedItem(
         Item item,
         Optional<Score.Times> times,
         List<PlannedCue> cues,
-        List<Landing> landings,
+        List<TimedCalls> timed,
         List<VampSpan> vamps,
-        List<PlannedMessage> messages,
-        Map<Control, Double> before,
-        Map<Control, Double> after) {
+        boolean armed) {
+
+    PlannedItem(
+            Item item,
+            Optional<Score.Times> times,
+            List<PlannedCue> cues,
+            List<TimedCalls> timed,
+            List<VampSpan> vamps) {
+        this(item, times, cues, timed, vamps, true);
+    }
+
+    /** The item as it is played when some of it does not take part; itself where all does. */
+    PlannedItem tonight(OutTonight out) {
+        boolean whole = out.items().contains(item.id());
+        boolean touched = whole || cues.stream().anyMatch(c -> out.cues().contains(c.cueId()));
+        if (!touched) {
+            return this;
+        }
+        List<PlannedCue> left = cues.stream()
+                .map(c -> whole || out.cues().contains(c.cueId()) ? c.disarmed() : c)
+                .toList();
+        List<TimedCalls> comes = timed.stream()
+                .filter(t -> !whole && !out.cues().contains(t.cue().cueId()))
+                .toList();
+        return new PlannedItem(item, times, left, comes, vamps, !whole);
+    }
 
     /** How long it lasts as planned, or else by its score, vamps played once; s, 0 when nobody knows. */
     public int seconds() {
         return item.plannedSeconds() > 0
                 ? item.plannedSeconds()
-                : times.map(t -> (int) ((t.nanosOfBar(t.score().endBar() + 1) + 500_000_000L) / 1_000_000_000L))
-                        .orElse(0);
+                : (int) ((scoreNanos() + 500_000_000L) / 1_000_000_000L);
+    }
+
+    /** How long its score lasts, vamps played once; ns, 0 without one. */
+    public long scoreNanos() {
+        return times.map(t -> t.nanosOfBar(t.score().endBar() + 1)).orElse(0L);
+    }
+
+    /**
+     * Where the music stands when a cue is fired in the order of the book: at its own time, or, where it waits for GO, at
+     * that of the last cue before it that has one.
+     *
+     * @param order place of the cue in the item
+     * @return ns since the item began
+     */
+    public long placeOf(int order) {
+        for (int i = order; i >= 0; i--) {
+            if (cues.get(i).atNanos().isPresent()) {
+                return cues.get(i).atNanos().getAsLong();
+            }
+        }
+        return 0;
     }
 
     /**

@@ -32,7 +32,12 @@ public record PlannedMotion(
      * @param exact where the control stands, 0–127; a move from nobody knows where is at its amount at once, since a guess
      *     could be a jump the other way first
      */
-    public Course from(OptionalDouble exact) {
-        return new Course(this, exact.orElseGet(() -> argument.exact(target, levels)));
+    public FadeCurve from(OptionalDouble exact) {
+        return new FadeCurve(this, exact.orElseGet(() -> argument.exact(target, levels)));
+    }
+
+    /** Where the control stands at a moment of it, and how it is told so. @param exact 0–127 */
+    public Level level(double exact) {
+        return new Level(exact, open, Optional.of(argument), levels, false);
     }
 }

@@ -4,12 +4,10 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
-import underbaton.core.rig.Control;
 
-/** The dry run: a pure function from a show to what it will send. */
+/** A pure function from a show to its plan. */
 public final class Planner {
 
     private Planner() {}
@@ -19,8 +17,7 @@ public final class Planner {
     }
 
     /**
-     * The same, with the items taken over that are still what they were and begin with the controls where they were: of an
-     * edit of one cue, that is all but its item, unless the levels at the item's end have changed.
+     * The same, with the items taken over that are still what they were.
      *
      * @param before an earlier plan, of this show or of any
      */
@@ -32,26 +29,12 @@ public final class Planner {
         }
         ItemPlanner planner = new ItemPlanner(show.devices());
         List<PlannedItem> items = new ArrayList<>(show.items().size());
-        Map<Control, Double> controls = Map.of();
         for (Item item : show.items()) {
-            PlannedItem planned = Optional.ofNullable(known.get(item.id()))
-                    .filter(sameAs(item, controls)::matches)
-                    .orElse(null);
-            if (planned == null) {
-                planned = planner.planned(item, controls);
-            }
-            items.add(planned);
-            controls = planned.after();
+            PlannedItem there = known.get(item.id());
+            boolean same =
+                    there != null && (there.item() == item || there.item().equals(item));
+            items.add(same ? there : planner.planned(item));
         }
-        return new Plan(show.devices(), items);
-    }
-
-    private interface Check {
-        boolean matches(PlannedItem known);
-    }
-
-    private static Check sameAs(Item item, Map<Control, Double> controls) {
-        return known -> (known.item() == item || known.item().equals(item))
-                && known.before().equals(controls);
+        return new Plan(sameRig ? before.devices() : show.devices(), items, show.listeners());
     }
 }

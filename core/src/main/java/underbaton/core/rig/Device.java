@@ -16,6 +16,8 @@ import underbaton.core.rig.Speech.Timed;
  * @param settleMs how long it is busy with a program before it hears the next message, 0–10,000 ms
  * @param levels how its faders' values stand for decibels
  * @param list how the machine's own list is numbered, if it has one
+ * @param stepLists the lists of its own that it steps through
+ * @param precautions empty where they are {@link Precautions#NONE}
  * @param phrases its phrasebook; those of the list stand in the machine's own order and get their numbers from it
  */
 public record Device(
@@ -29,9 +31,13 @@ public record Device(
         int settleMs,
         Levels levels,
         Optional<PositionList> list,
+        List<StepList> stepLists,
+        Optional<Precautions> precautions,
         List<Phrase> phrases) {
 
     public Device {
+        stepLists = List.copyOf(stepLists);
+        StepList.requireApart(stepLists);
         name = Refusal.requireName("name", name, 60);
         if (channel < 0 || channel > 15) {
             throw new Refusal("channel", "A MIDI channel is 1 to 16; choose one of these.");
@@ -42,7 +48,54 @@ public record Device(
         if (settleMs < 0 || settleMs > 10_000) {
             throw new Refusal("settle", "A machine settles in 0 to 10,000 ms, not " + settleMs + ".");
         }
+        precautions = precautions.filter(p -> !p.equals(Precautions.NONE));
         phrases = numbered(list, phrases);
+    }
+
+    /** A machine without precautions. */
+    public Device(
+            int id,
+            String name,
+            Department department,
+            Connection connection,
+            int channel,
+            Numbering numbering,
+            int leadMs,
+            int settleMs,
+            Levels levels,
+            Optional<PositionList> list,
+            List<StepList> stepLists,
+            List<Phrase> phrases) {
+        this(
+                id,
+                name,
+                department,
+                connection,
+                channel,
+                numbering,
+                leadMs,
+                settleMs,
+                levels,
+                list,
+                stepLists,
+                Optional.empty(),
+                phrases);
+    }
+
+    /** A machine without lists to step through. */
+    public Device(
+            int id,
+            String name,
+            Department department,
+            Connection connection,
+            int channel,
+            Numbering numbering,
+            int leadMs,
+            int settleMs,
+            Levels levels,
+            Optional<PositionList> list,
+            List<Phrase> phrases) {
+        this(id, name, department, connection, channel, numbering, leadMs, settleMs, levels, list, List.of(), phrases);
     }
 
     /** A machine without a list, with the published law of levels. */
@@ -92,8 +145,9 @@ public record Device(
 
     /** The same machine with its list numbered in another way, or with none: then its phrases keep what they say. */
     public Device withList(Optional<PositionList> newList) {
-        return new Device(
-                id, name, department, connection, channel, numbering, leadMs, settleMs, levels, newList, phrases);
+        Draft draft = new Draft();
+        draft.list = newList;
+        return draft.device();
     }
 
     /**
@@ -112,35 +166,64 @@ public record Device(
     }
 
     public Device withPhrases(List<Phrase> newPhrases) {
-        return new Device(
-                id, name, department, connection, channel, numbering, leadMs, settleMs, levels, list, newPhrases);
+        Draft draft = new Draft();
+        draft.phrases = newPhrases;
+        return draft.device();
     }
 
     public Device withNumbering(Numbering other) {
-        return new Device(id, name, department, connection, channel, other, leadMs, settleMs, levels, list, phrases);
+        Draft draft = new Draft();
+        draft.numbering = other;
+        return draft.device();
     }
 
     public Device withLevels(Levels other) {
-        return new Device(id, name, department, connection, channel, numbering, leadMs, settleMs, other, list, phrases);
+        Draft draft = new Draft();
+        draft.levels = other;
+        return draft.device();
     }
 
     public Device withConnection(Connection other) {
-        return new Device(id, name, department, other, channel, numbering, leadMs, settleMs, levels, list, phrases);
+        Draft draft = new Draft();
+        draft.connection = other;
+        return draft.device();
     }
 
     /** @param other 0–15 */
     public Device withChannel(int other) {
-        return new Device(id, name, department, connection, other, numbering, leadMs, settleMs, levels, list, phrases);
+        Draft draft = new Draft();
+        draft.channel = other;
+        return draft.device();
     }
 
     public Device withTiming(int newLeadMs, int newSettleMs) {
-        return new Device(
-                id, name, department, connection, channel, numbering, newLeadMs, newSettleMs, levels, list, phrases);
+        Draft draft = new Draft();
+        draft.leadMs = newLeadMs;
+        draft.settleMs = newSettleMs;
+        return draft.device();
+    }
+
+    public Device withStepLists(List<StepList> other) {
+        Draft draft = new Draft();
+        draft.stepLists = other;
+        return draft.device();
+    }
+
+    public Device withPrecautions(Precautions other) {
+        Draft draft = new Draft();
+        draft.precautions = Optional.of(other);
+        return draft.device();
+    }
+
+    /** The list that an effect of a phrase moves, if the machine is said to have one. */
+    public Optional<StepList> stepList(String of) {
+        return stepLists.stream().filter(l -> l.of().equalsIgnoreCase(of)).findFirst();
     }
 
     public Device withId(int newId) {
-        return new Device(
-                newId, name, department, connection, channel, numbering, leadMs, settleMs, levels, list, phrases);
+        Draft draft = new Draft();
+        draft.id = newId;
+        return draft.device();
     }
 
     public Optional<Phrase> phrase(int phraseId) {
@@ -152,6 +235,16 @@ public record Device(
         return phrases.stream()
                 .filter(p -> p.name().equalsIgnoreCase(name.strip()))
                 .findFirst();
+    }
+
+    /** What is done with it when nobody knows, or all must stop. */
+    public Precautions care() {
+        return precautions.orElse(Precautions.NONE);
+    }
+
+    /** The phrase that makes the machine safe after all was stopped, if one is chosen and still there. */
+    public Optional<Phrase> safePhrase() {
+        return care().safePhrase().isEmpty() ? Optional.empty() : phraseNamed(care().safePhrase());
     }
 
     /** The phrase that brings the machine to rest: the first that stops. */
@@ -212,7 +305,10 @@ public record Device(
         } else {
             changed.set(place, phrase);
         }
-        return withPhrases(changed);
+        boolean wasSafe =
+                place >= 0 && safePhrase().filter(p -> p.id() == phrase.id()).isPresent();
+        Device with = withPhrases(changed);
+        return wasSafe ? with.withPrecautions(new Precautions(phrase.name(), care().untoldFade())) : with;
     }
 
     /** A new phrase that says the same under another name; it stands outside the machine's list. */
@@ -235,5 +331,38 @@ public record Device(
             }
         }
         return -1;
+    }
+
+    /** The machine being changed in one thing or another. */
+    private final class Draft {
+
+        private int id = Device.this.id;
+        private Connection connection = Device.this.connection;
+        private int channel = Device.this.channel;
+        private Numbering numbering = Device.this.numbering;
+        private int leadMs = Device.this.leadMs;
+        private int settleMs = Device.this.settleMs;
+        private Levels levels = Device.this.levels;
+        private Optional<PositionList> list = Device.this.list;
+        private List<StepList> stepLists = Device.this.stepLists;
+        private Optional<Precautions> precautions = Device.this.precautions;
+        private List<Phrase> phrases = Device.this.phrases;
+
+        Device device() {
+            return new Device(
+                    id,
+                    name,
+                    department,
+                    connection,
+                    channel,
+                    numbering,
+                    leadMs,
+                    settleMs,
+                    levels,
+                    list,
+                    stepLists,
+                    precautions,
+                    phrases);
+        }
     }
 }

@@ -1,8 +1,11 @@
 package underbaton.core.rig;
 
+import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /**
  * What a phrase does to its device.
@@ -11,8 +14,9 @@ import java.util.regex.Pattern;
  *     is levelled; empty where the device has but one
  * @param amount for what starts, its length in seconds, 0 for unknown; for steps, by how many; for sets, the place that
  *     the device prints; else 0
+ * @param along what else it sets, in the order of the constants, each once
  */
-public record Effect(Kind kind, String of, int amount) {
+public record Effect(Kind kind, String of, int amount, List<Along> along) {
 
     /** The kinds of effect. */
     public enum Kind {
@@ -56,7 +60,11 @@ public record Effect(Kind kind, String of, int amount) {
     private static final Pattern BY = Pattern.compile("(.*?)(?:^| )(?:by )?([-−+]\\d{1,4}|\\d{1,4})");
     private static final Pattern TO = Pattern.compile("(.*?)(?:^| )to (\\d{1,4})");
 
+    private static final Pattern ALONG =
+            Pattern.compile("(.*?),? takes along (levels|lists)(?: and (levels|lists))?", Pattern.CASE_INSENSITIVE);
+
     public Effect {
+        along = Arrays.stream(Along.values()).filter(along::contains).toList();
         of = Refusal.requireShort("effect", of.strip(), 40);
         if (kind == Kind.STARTS && (amount < 0 || amount > LONGEST_SECONDS)) {
             throw new Refusal("effect", "A length is at most 24 hours.");
@@ -66,13 +74,35 @@ public record Effect(Kind kind, String of, int amount) {
         }
     }
 
+    /** One that takes nothing along. */
+    public Effect(Kind kind, String of, int amount) {
+        this(kind, of, amount, List.of());
+    }
+
+    /** The same with what it takes along. */
+    public Effect takingAlong(List<Along> taken) {
+        return new Effect(kind, of, amount, taken);
+    }
+
+    public boolean takesAlong(Along what) {
+        return along.contains(what);
+    }
+
     /**
      * Reads an effect as it is typed: {@code holds}, {@code holds reel}, {@code starts film for 4:37}, {@code stops
-     * film}, {@code steps page by -1}, {@code sets page to 3}, {@code levels}.
+     * film}, {@code steps page by -1}, {@code sets page to 3}, {@code levels}, {@code holds scene, takes along levels}.
      *
      * @throws Refusal when its first word is none of the kinds
      */
     public static Effect of(String typed) {
+        Matcher taking = ALONG.matcher(typed.strip());
+        if (taking.matches()) {
+            List<Along> along = Arrays.stream(Along.values())
+                    .filter(a -> a.word().equalsIgnoreCase(taking.group(2))
+                            || a.word().equalsIgnoreCase(taking.group(3)))
+                    .toList();
+            return of(taking.group(1)).takingAlong(along);
+        }
         String[] words = typed.strip().split("\\s+", 2);
         String rest = words.length > 1 ? words[1].strip() : "";
         for (Kind kind : Kind.values()) {
@@ -105,6 +135,13 @@ public record Effect(Kind kind, String of, int amount) {
     /** As {@link #of(String)} reads it. */
     @Override
     public String toString() {
+        String taken = along.isEmpty()
+                ? ""
+                : ", takes along " + along.stream().map(Along::word).collect(Collectors.joining(" and "));
+        return told() + taken;
+    }
+
+    private String told() {
         String said = of.isEmpty() ? kind.word : kind.word + " " + of;
         return switch (kind) {
             case STARTS -> amount == 0 ? said : said + " for %d:%02d".formatted(amount / 60, amount % 60);

@@ -25,7 +25,9 @@ public enum Family {
     SCENES_BY_PROGRAM("scenes by program", "Scenes", "Line check, Pre-show, Speech, Song") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
-            return maker.each(names, (i, name) -> maker.plain(name, maker.program(i), Effect.HOLDS));
+            return maker.each(
+                    names,
+                    (i, name) -> maker.plain(name, maker.program(i), Effect.HOLDS.takingAlong(List.of(Along.LEVELS))));
         }
     },
     CLIPS_BY_NOTE("clips by note with a stop", "Clips", "Clip 1, Clip 2, Clip 3") {

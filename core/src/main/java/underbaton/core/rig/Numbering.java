@@ -116,6 +116,11 @@ public record Numbering(int firstProgram, int bankSize, Values values, int first
 
     // ---- programs
 
+    /** The count of a program as this machine has it, without its banks' letters. */
+    public int counted(int wireProgram) {
+        return firstProgram + wireProgram;
+    }
+
     /** {@code 10}, or {@code B07} where the machine counts in lettered banks. */
     public String program(int wire) {
         if (bankSize == 0) {

@@ -74,6 +74,17 @@ class PlacingTest {
                 .hasMessageContaining("None of these cues stands on a beat");
     }
 
+    /** At 120 a quarter lasts half a second; a hand that comes 0.2 s late meant the beat before, one 0.2 s early the next. */
+    @Test
+    void aPlaceThatWasWrittenDownStandsOnTheNearestBeat() {
+        Placing placing = new Placing(show, item());
+        assertThat(placing.nearestBeat(1_700_000_000L)).isEqualTo(3 * 960);
+        assertThat(placing.nearestBeat(1_800_000_000L)).isEqualTo(4 * 960);
+        assertThat(placing.nearestBeat(-5)).isZero();
+        show = placing.stand(id("11"), placing.nearestBeat(4_010_000_000L));
+        assertThat(told()).contains("11 at 3:1 2");
+    }
+
     @Test
     void theCopyOfACueIsLeftOutInOneLinkedSectionAndComesBack() {
         show = withScore("5 B Chorus\n9 C Again as B\n13 D Last as B");

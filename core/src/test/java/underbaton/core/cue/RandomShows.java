@@ -4,7 +4,9 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Random;
+import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -19,6 +21,7 @@ import underbaton.core.midi.ShowControl;
 import underbaton.core.midi.SysEx;
 import underbaton.core.midi.SystemCommon;
 import underbaton.core.midi.TimeCode;
+import underbaton.core.rig.Along;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
@@ -29,9 +32,11 @@ import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
+import underbaton.core.rig.Precautions;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Speech;
+import underbaton.core.rig.StepList;
 import underbaton.core.rig.Utterance;
 import underbaton.core.score.BarMap.MeterMark;
 import underbaton.core.score.BeatUnit;
@@ -44,6 +49,11 @@ import underbaton.core.score.Section;
 import underbaton.core.score.Tempo;
 import underbaton.core.score.TempoMark;
 import underbaton.core.score.Vamp;
+import underbaton.core.signal.Condition;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Source;
 
 /**
  * Shows with all that the constructors take, the same ones for the same seed: every kind of message, argument, start,
@@ -108,7 +118,62 @@ public final class RandomShows {
                 show = show.withCue(item.id(), cue(show, ++number));
             }
         }
+        for (int l = random.nextInt(4); l > 0; l--) {
+            show = show.withListener(listener(show));
+        }
         return show;
+    }
+
+    private Listener listener(Show show) {
+        Device device = any(show.devices());
+        Item item = any(show.items());
+        List<Cue> cues = show.cues().toList();
+        List<Reaction> reactions = new ArrayList<>(List.of(
+                new Reaction.Give(one(Reaction.Deed.values())),
+                new Reaction.ToCue(0, random.nextInt(9) - 4, random.nextBoolean()),
+                new Reaction.Play(random.nextBoolean() ? 0 : item.id(), random.nextInt(3))));
+        if (!cues.isEmpty()) {
+            reactions.add(new Reaction.ToCue(any(cues).id(), 0, random.nextBoolean()));
+        }
+        if (!device.phrases().isEmpty()) {
+            reactions.add(new Reaction.Fire(device.id(), any(device.phrases()).id()));
+        }
+        if (!show.listeners().isEmpty()) {
+            reactions.add(new Reaction.Arm(any(show.listeners()).id(), random.nextBoolean()));
+        }
+        return new Listener(
+                0,
+                "L" + text(50),
+                random.nextBoolean() ? Set.of() : Set.of(device.id(), Source.OTHERS),
+                random.nextBoolean() ? OptionalInt.empty() : OptionalInt.of(random.nextInt(16)),
+                pattern(),
+                any(reactions),
+                random.nextInt(60_001),
+                random.nextBoolean() ? 0 : item.id(),
+                random.nextBoolean(),
+                random.nextBoolean());
+    }
+
+    private Pattern pattern() {
+        int low = random.nextInt(64) + 1;
+        int high = low + random.nextInt(64);
+        return any(List.<Pattern>of(
+                new Pattern.Note(low, high, low, high, random.nextBoolean()),
+                new Pattern.Controller(random.nextInt(128), one(Pattern.Way.values()), low, high),
+                new Pattern.Program(random.nextInt(16_385) - 1, low, high),
+                new Pattern.Bend(-low, high),
+                new Pattern.Show(one(ShowControl.Command.values()), random.nextBoolean() ? "" : "36", "12.5"),
+                new Pattern.Machine(one(MachineControl.Command.values())),
+                new Pattern.Song(low, high),
+                new Pattern.Transport(one(Pattern.Move.values())),
+                new Pattern.Osc("/a/{b,c}*", List.of()),
+                new Pattern.Osc(
+                        "/x",
+                        List.of(new Condition(random.nextInt(32), one(Condition.Relation.values()), text(100))))));
+    }
+
+    private <T> T any(List<T> all) {
+        return all.get(random.nextInt(all.size()));
     }
 
     /** Tries until the constructors accept. */
@@ -144,6 +209,13 @@ public final class RandomShows {
                 random.nextBoolean()
                         ? Optional.empty()
                         : Optional.of(new PositionList(one(PositionList.Kind.values()), random.nextInt(100))),
+                random.nextBoolean()
+                        ? List.of()
+                        : List.of(new StepList(text(40), 1 + random.nextInt(999), random.nextInt(10_001))),
+                random.nextBoolean()
+                        ? Optional.empty()
+                        : Optional.of(new Precautions(
+                                random.nextBoolean() ? "" : text(50), one(Precautions.UntoldFade.values()))),
                 List.of());
     }
 
@@ -282,7 +354,10 @@ public final class RandomShows {
     private Effect effect() {
         Effect.Kind kind = one(Effect.Kind.values());
         return new Effect(
-                kind, text(40), kind == Effect.Kind.STEPS ? -1 - random.nextInt(999) : random.nextInt(86_401));
+                kind,
+                text(40),
+                kind == Effect.Kind.STEPS ? -1 - random.nextInt(999) : random.nextInt(86_401),
+                Stream.of(Along.values()).filter(a -> random.nextInt(4) == 0).toList());
     }
 
     // ---- the book

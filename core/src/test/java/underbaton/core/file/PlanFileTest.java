@@ -22,10 +22,10 @@ import org.junit.jupiter.params.provider.ValueSource;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.DryRun;
+import underbaton.core.engine.PlannedMessage;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.MidiMessage;
-import underbaton.core.plan.PlannedItem;
-import underbaton.core.plan.PlannedMessage;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Effect;
@@ -50,12 +50,12 @@ class PlanFileTest {
         return show;
     }
 
-    private static PlannedItem planned(Show show) {
-        return Planner.plan(show).items().get(1);
+    private static DryRun planned(Show show) {
+        return DryRun.of(Planner.plan(show));
     }
 
     private static byte[] file(Show show) {
-        return PlanFile.write(planned(show), show.devices()).write();
+        return PlanFile.write(planned(show), show.items().get(1).id()).write();
     }
 
     private static Sequence jdk(byte[] file) throws Exception {
@@ -90,7 +90,7 @@ class PlanFileTest {
 
     private static List<Map.Entry<Long, Bytes>> plannedFor(Show show, int device) {
         List<Map.Entry<Long, Bytes>> planned = new ArrayList<>();
-        for (PlannedMessage m : planned(show).messages()) {
+        for (PlannedMessage m : planned(show).messages(show.items().get(1).id())) {
             if (m.since() == 0 && m.deviceId() == device) {
                 for (MidiMessage command : ((MidiMessage) m.message()).commands()) {
                     planned.add(Map.entry(m.atNanos(), command.encode()));
@@ -230,7 +230,49 @@ class PlanFileTest {
     @Test
     void whatNoFileCanHoldIsSaid() {
         Show show = song("1 quarter = 120", "at 2 | Amber");
-        assertThat(PlanFile.left(planned(show), show.devices()))
+        assertThat(PlanFile.left(planned(show), show.items().get(1).id()))
                 .containsExactly("1 cue waits for GO and has no time of its own.");
+    }
+
+    /** A hold that the bars behind it make up for, one that they cannot, a tempo that no file knows, and very many bars. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "1 quarter = 120\n3:1 hold 120 s\n5 end",
+                "1 quarter = 120\n4:1 hold 600 s\n4 end",
+                "1 quarter = 3\n9 end",
+                "1 quarter = 120\n9000 end"
+            })
+    void whatBarsOfAFileCannotHoldIsInTimeNevertheless(String score) throws Exception {
+        Show show = song(score, "at 2:1 | Amber", "at 4:3 | Amber");
+        DryRun run = planned(show);
+        Sequence sequence = MidiSystem.getSequence(new ByteArrayInputStream(file(show)));
+        long last = run.messages(show.items().get(1).id()).stream()
+                .filter(m -> m.since() == 0)
+                .mapToLong(PlannedMessage::atNanos)
+                .max()
+                .orElseThrow();
+        long ends =
+                Planner.plan(show).item(show.items().get(1).id()).orElseThrow().scoreNanos();
+        assertThat(sequence.getMicrosecondLength() / 1e6)
+                .as("the JDK's length in s, of %s", score)
+                .isCloseTo(Math.max(last, ends) / 1e9, within(0.01));
+        boolean shifted = score.contains("600 s") || score.contains("quarter = 3");
+        assertThat(PlanFile.left(run, show.items().get(1).id()).toString().contains("bars stand"))
+                .isEqualTo(shifted);
+    }
+
+    @Test
+    void aGapThatNoDeltaCanSayIsReachedByWayOfEmptyTexts() throws Exception {
+        long far = 3L * 0x0FFF_FFFF + 5;
+        MidiFile file = new MidiFile(
+                1,
+                new MidiFile.Quarters(9600),
+                List.of(new MidiFile.Track(
+                        List.of(new MidiFile.Event(far, new MidiFile.Meta(MidiFile.MARKER, Bytes.of(65)))), 0)));
+        Track track =
+                MidiSystem.getSequence(new ByteArrayInputStream(file.write())).getTracks()[0];
+        assertThat(track.ticks()).isEqualTo(far);
+        assertThat(MidiFile.read(file.write()).tracks().get(0).end()).isEqualTo(far);
     }
 }

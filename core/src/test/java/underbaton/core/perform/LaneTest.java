@@ -8,6 +8,8 @@ import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.Cause;
+import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -36,8 +38,12 @@ class LaneTest {
         return new Lane(1, device, outlet, clock, scribe, loops);
     }
 
-    private Sending sending(int note) {
-        return new Sending(device.id(), new NoteOn(0, note, 127), clock.nanos(), "cue 1");
+    private ScheduledMessage sending(int note) {
+        return message(new NoteOn(0, note, 127), clock.nanos());
+    }
+
+    private ScheduledMessage message(Message message, long due) {
+        return ScheduledMessage.at(due, device.id(), message, Cause.outside("cue 1", due));
     }
 
     @Test
@@ -82,20 +88,22 @@ class LaneTest {
     }
 
     @Test
-    void whatIsDueLaterWaitsAndClearingEndsWhatSounds() throws InterruptedException {
+    void whatIsDueLaterWaitsAndCanBeTakenBackUntilItHasLeft() throws InterruptedException {
         Lane lane = lane(m -> {
             arrived.add(m);
             return new Outlet.Sent(((MidiMessage) m).encode());
         });
-        long later = clock.nanos() + 200_000_000L;
-        lane.send(new Sending(device.id(), new NoteOff(0, 28, 0), later, "cue 1"));
-        lane.send(new Sending(device.id(), new NoteOn(0, 30, 127), later, "cue 1"));
+        long now = clock.nanos();
+        lane.send(message(new NoteOn(0, 29, 127), now + 100_000_000L));
+        lane.send(message(new NoteOn(0, 30, 127), now + 200_000_000L));
         lane.send(sending(28));
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 28, 127));
-        lane.clear();
-        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOff(0, 28, 0));
+        Outbox.Withdrawn withdrawn = lane.withdraw(now + 100_000_000L);
+        assertThat(withdrawn.leftNanos()).isEqualTo(now);
+        assertThat(withdrawn.messages()).extracting(ScheduledMessage::message).containsExactly(new NoteOn(0, 30, 127));
         clock.forward(300_000_000L);
         lane.send(sending(31));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 29, 127));
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 31, 127));
         lane.close();
     }
@@ -108,8 +116,8 @@ class LaneTest {
             return new Outlet.Sent(((MidiMessage) m).encode());
         });
         long later = clock.nanos() + 300_000_000L;
-        lane.send(new Sending(device.id(), new NoteOff(0, 5, 0), later, "cue 1"));
-        lane.send(new Sending(device.id(), new NoteOn(0, 6, 127), later, "cue 2"));
+        lane.send(message(new NoteOff(0, 5, 0), later));
+        lane.send(message(new NoteOn(0, 6, 127), later));
         lane.close();
         assertThat(arrived).containsExactly(new NoteOff(0, 5, 0));
         scribe.close();

@@ -2,20 +2,23 @@ package underbaton.core.perform;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
+import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
@@ -29,9 +32,7 @@ class PerformerTest {
     private static final long SECOND = 1_000_000_000L;
 
     private final HandClock clock = new HandClock();
-    private final List<String> sent = new ArrayList<>();
-    private final List<Long> due = new ArrayList<>();
-    private int cleared;
+    private final HandOutbox outbox = new HandOutbox(clock);
     private Show show;
     private Performer performer;
 
@@ -43,36 +44,32 @@ class PerformerTest {
         show = Shows.cue(show, "13", "after 2 s", "Dark");
         show = Shows.cue(show, "14", "after 0.5 s", "Amber");
         show = Shows.cue(show, "20", "by hand", "Stop");
-        performer = new Performer(
-                clock,
-                Planner.plan(show),
-                new Performer.Outbox() {
-                    @Override
-                    public void send(Sending s) {
-                        due.add(s.dueNanos());
-                        sent.add(s.cause() + " "
-                                + ((MidiMessage) s.message()).encode().hex());
-                    }
+        performer = new Performer(clock, Planner.plan(show), outbox, s -> {});
+    }
 
-                    @Override
-                    public void clear() {
-                        cleared++;
-                    }
-                },
-                s -> {});
+    private List<String> sent() {
+        return outbox.messages().stream()
+                .map(m -> m.cause().words() + " "
+                        + ((MidiMessage) m.message()).encode().hex())
+                .toList();
+    }
+
+    private List<Long> due() {
+        return outbox.messages().stream().map(ScheduledMessage::dueNanos).toList();
     }
 
     private String standby() {
-        return performer.standing().standbyCue().map(c -> c.number().toString()).orElse("end");
+        return performer.state().standbyCue().map(c -> c.number().toString()).orElse("end");
     }
 
     private void jump(String number) {
-        performer.jump(show.cueNumbered(CueNumber.of(number)).orElseThrow().id());
+        performer.order(new Order.StandBy(
+                show.cueNumbered(CueNumber.of(number)).orElseThrow().id()));
         performer.work();
     }
 
     private void go() {
-        performer.go();
+        performer.order(new Order.Go());
         performer.work();
     }
 
@@ -80,7 +77,7 @@ class PerformerTest {
     void goFiresTheStandbyAndTheNextStandsBy() {
         assertThat(standby()).isEqualTo("1");
         go();
-        assertThat(sent).containsExactly("cue 1 90 01 7F");
+        assertThat(sent()).containsExactly("cue 1 90 01 7F");
         assertThat(standby()).isEqualTo("2");
     }
 
@@ -89,42 +86,41 @@ class PerformerTest {
         long began = clock.nanos();
         jump("12");
         go();
-        assertThat(sent).containsExactly("cue 12 90 01 7F", "cue 12 91 24 7F", "cue 12.5 90 02 7F");
+        assertThat(sent()).containsExactly("cue 12 90 01 7F", "cue 12 91 24 7F", "cue 12.5 90 02 7F");
         assertThat(standby()).isEqualTo("20");
         assertThat(performer.nanosToNext()).isEqualTo(2 * SECOND - Performer.AHEAD_NANOS);
-        sent.clear();
+        outbox.clear();
         clock.forward(2 * SECOND - Performer.AHEAD_NANOS - 1);
         performer.work();
-        assertThat(sent).isEmpty();
+        assertThat(sent()).isEmpty();
         clock.forward(1);
         performer.work();
-        assertThat(sent).containsExactly("cue 13 90 00 7F");
-        assertThat(due.get(due.size() - 1))
+        assertThat(sent()).containsExactly("cue 13 90 00 7F");
+        assertThat(due().get(due().size() - 1))
                 .as("handed over early, with its time on it")
                 .isEqualTo(began + 2 * SECOND);
         clock.forward(SECOND / 2);
         performer.work();
-        assertThat(sent).containsExactly("cue 13 90 00 7F", "cue 14 90 01 7F");
+        assertThat(sent()).containsExactly("cue 13 90 00 7F", "cue 14 90 01 7F");
     }
 
-    /** Cue 13 waits in the queues, 3 ms before its time, when GO comes: the book's order is kept on every machine. */
+    /** Cue 13 waits in the queues, 3 ms before its time, when GO comes: it leaves at GO, and GO waits for nothing. */
     @Test
-    void whatIsFiredByHandLeavesBehindWhatWasHandedOver() {
-        long began = clock.nanos();
+    void whatWasHandedOverIsTakenBackAndComesForwardWithGo() {
         jump("12");
         go();
         clock.forward(2 * SECOND - 3_000_000);
         performer.work();
+        outbox.clearLeft();
         jump("20");
-        due.clear();
         go();
-        assertThat(due).containsExactly(began + 2 * SECOND, began + 2 * SECOND);
-        assertThat(sent).endsWith("cue 14 90 01 7F", "cue 20 91 23 7F");
+        assertThat(due()).containsOnly(clock.nanos());
+        assertThat(sent()).containsExactly("cue 13 90 00 7F", "cue 14 90 01 7F", "cue 20 91 23 7F");
         clock.forward(SECOND);
         jump("1");
-        due.clear();
+        outbox.clear();
         go();
-        assertThat(due).containsExactly(clock.nanos());
+        assertThat(due()).containsExactly(clock.nanos());
     }
 
     @Test
@@ -140,22 +136,22 @@ class PerformerTest {
     void goBringsWhatIsStillToComeForwardInOrder() {
         jump("12");
         go();
-        sent.clear();
+        outbox.clear();
         go();
-        assertThat(sent).containsExactly("cue 13 90 00 7F", "cue 14 90 01 7F", "cue 20 91 23 7F");
+        assertThat(sent()).containsExactly("cue 13 90 00 7F", "cue 14 90 01 7F", "cue 20 91 23 7F");
         assertThat(standby()).isEqualTo("end");
     }
 
     @Test
     void backAndNextMoveTheStandbyOverCuesThatFollowByThemselves() {
         jump("20");
-        performer.back();
+        performer.order(new Order.Back());
         performer.work();
         assertThat(standby()).isEqualTo("12");
-        performer.next();
+        performer.order(new Order.Next());
         performer.work();
         assertThat(standby()).isEqualTo("20");
-        assertThat(sent).isEmpty();
+        assertThat(sent()).isEmpty();
     }
 
     @Test
@@ -163,8 +159,8 @@ class PerformerTest {
         jump("20");
         go();
         go();
-        assertThat(sent).hasSize(1);
-        performer.back();
+        assertThat(sent()).hasSize(1);
+        performer.order(new Order.Back());
         performer.work();
         assertThat(standby()).isEqualTo("20");
     }
@@ -173,15 +169,14 @@ class PerformerTest {
     void stopAllForgetsWhatIsToComeAndRestsWhatIsGoing() {
         jump("12");
         go();
-        sent.clear();
-        performer.stopAll();
+        outbox.clear();
+        performer.order(new Order.StopAll());
         performer.work();
-        assertThat(cleared).isEqualTo(1);
-        assertThat(sent).as("the player runs, the lights hold").containsExactly("stop all 91 23 7F");
+        assertThat(sent()).as("the player runs, the lights hold").containsExactly("stop all 91 23 7F");
         clock.forward(10 * SECOND);
         performer.work();
-        assertThat(sent).hasSize(1);
-        assertThat(performer.standing().stopped()).isTrue();
+        assertThat(sent()).hasSize(1);
+        assertThat(performer.state().stopped()).isTrue();
     }
 
     @Test
@@ -189,31 +184,22 @@ class PerformerTest {
         jump("11");
         Show changed = show.withoutCue(
                 show.cueNumbered(CueNumber.of("1")).orElseThrow().id());
-        performer.adopt(Planner.plan(changed));
+        performer.order(new Order.Adopt(Planner.plan(changed)));
         performer.work();
         assertThat(standby()).isEqualTo("11");
-        performer.adopt(Planner.plan(changed.withoutCue(
-                show.cueNumbered(CueNumber.of("11")).orElseThrow().id())));
+        Show without = changed.withoutCue(
+                show.cueNumbered(CueNumber.of("11")).orElseThrow().id());
+        performer.order(new Order.Adopt(Planner.plan(without)));
         performer.work();
         assertThat(standby()).isEqualTo("12");
     }
 
     @Test
     void theFirstCueOfABookThatWasEmptyStandsBy() {
-        Performer empty = new Performer(
-                clock,
-                Planner.plan(Show.empty(1, "Empty")),
-                new Performer.Outbox() {
-                    @Override
-                    public void send(Sending s) {}
-
-                    @Override
-                    public void clear() {}
-                },
-                s -> {});
-        empty.adopt(Planner.plan(show));
+        Performer empty = new Performer(clock, Planner.plan(Show.empty(1, "Empty")), new HandOutbox(clock), s -> {});
+        empty.order(new Order.Adopt(Planner.plan(show)));
         empty.work();
-        assertThat(empty.standing().standbyCue().orElseThrow().number()).hasToString("1");
+        assertThat(empty.state().standbyCue().orElseThrow().number()).hasToString("1");
     }
 
     /** A score, and cues from number 3 on. */
@@ -226,7 +212,7 @@ class PerformerTest {
             Cue cue = new Cue(0, CueNumber.of("" + number++), Start.of(start), "", List.of(), 0);
             show = show.withCue(item.id(), cue);
         }
-        performer.adopt(Planner.plan(show));
+        performer.order(new Order.Adopt(Planner.plan(show)));
         performer.work();
     }
 
@@ -244,9 +230,9 @@ class PerformerTest {
                     .isEqualTo(began + Long.parseLong(due.split(" ")[1]) * 1_000_000L - Performer.AHEAD_NANOS);
             clock.forward(performer.nanosToNext());
             performer.work();
-            assertThat(performer.standing().last().orElseThrow().cue().number()).hasToString(due.split(" ")[0]);
+            assertThat(performer.state().last().orElseThrow().cue().number()).hasToString(due.split(" ")[0]);
         }
-        assertThat(performer.standing().pending()).isEmpty();
+        assertThat(performer.state().coming()).isEmpty();
     }
 
     @Test
@@ -269,20 +255,20 @@ class PerformerTest {
         show = Shows.cue(show, "13", "with", "Scene");
         show = Shows.cue(show, "14", "at 5:1", "Play");
         show = Shows.cue(show, "15", "at time 0:08", "Scene");
-        performer.adopt(Planner.plan(show));
+        performer.order(new Order.Adopt(Planner.plan(show)));
         jump("12");
-        sent.clear();
-        due.clear();
+        outbox.clear();
         long began = clock.nanos();
         go();
-        assertThat(sent).containsExactly("cue 13 C1 03", "cue 12 91 24 7F");
-        assertThat(due).containsExactly(began, began + 40_000_000);
+        clock.forward(40_000_000);
+        performer.work();
+        assertThat(sent()).containsExactly("cue 13 C1 03", "cue 12 91 24 7F");
+        assertThat(due()).containsExactly(began, began + 40_000_000);
         clock.forward(8 * SECOND);
         performer.work();
-        clock.forward(50_000_000);
         performer.work();
-        assertThat(sent.subList(2, 4)).containsExactly("cue 15 C1 03", "cue 14 91 24 7F");
-        assertThat(due.subList(2, 4)).containsExactly(began + 8 * SECOND, began + 8 * SECOND + 40_000_000);
+        assertThat(sent().subList(2, 4)).containsExactly("cue 15 C1 03", "cue 14 91 24 7F");
+        assertThat(due().subList(2, 4)).containsExactly(began + 8 * SECOND, began + 8 * SECOND + 40_000_000);
     }
 
     @Test
@@ -297,22 +283,52 @@ class PerformerTest {
                 false,
                 false,
                 Remarks.NONE);
-        List<Long> due = new ArrayList<>();
-        Performer other = new Performer(
-                clock,
-                Planner.plan(show),
-                new Performer.Outbox() {
-                    @Override
-                    public void send(Sending s) {
-                        due.add((s.dueNanos() - clock.nanos()) / 1_000_000);
-                    }
+        long began = clock.nanos();
+        performer.order(new Order.Fire(PlannedCall.of(player, bell), "test"));
+        performer.work();
+        clock.forward(SECOND);
+        performer.work();
+        assertThat(due()).containsExactly(began, began + 50_000_000, began + 200_000_000);
+    }
 
-                    @Override
-                    public void clear() {}
-                },
-                s -> {});
-        other.fire(PlannedCall.of(player, bell), "test");
-        other.work();
-        assertThat(due).containsExactly(0L, 50L, 200L);
+    /** A fade has values in the queues all the time: GO leaves at its own moment, and the fade goes on behind it. */
+    @Test
+    void goInTheMiddleOfAMoveLeavesAtOnce() {
+        Phrase bed = new Phrase(
+                0,
+                "Level",
+                new SpeechWording(Numbering.WIRE).read("control 7 to ?"),
+                Optional.of(Argument.of("per cent")),
+                Effect.LEVELS,
+                false,
+                false,
+                Remarks.NONE);
+        show = Shows.small();
+        Device player = show.devices().get(1);
+        show = show.withPhrase(player.id(), bed);
+        int item = show.items().get(1).id();
+        Device with = show.devices().get(1);
+        for (String call : List.of("Level 0 %", "Level 100 % in 1 s", "Play")) {
+            CueNumber number = CueNumber.of(
+                    Integer.toString(12 + show.items().get(1).cues().size()));
+            show = show.withCue(item, new Cue(0, number, Start.of("by hand"), "", List.of(Call.of(with, call)), 0));
+        }
+        performer.order(new Order.Adopt(Planner.plan(show)));
+        jump("14");
+        go();
+        go();
+        for (int ms = 0; ms < 500; ms++) {
+            clock.forward(1_000_000);
+            performer.work();
+        }
+        long pressed = clock.nanos();
+        go();
+        assertThat(outbox.messages())
+                .filteredOn(m -> m.cause().words().equals("cue 16"))
+                .extracting(ScheduledMessage::dueNanos)
+                .containsExactly(pressed);
+        clock.forward(SECOND);
+        performer.work();
+        assertThat(sent()).last().asString().endsWith("B1 07 7F");
     }
 }

@@ -25,19 +25,22 @@ class PlannerTest {
     }
 
     @Test
-    void everyDeviceThatCanRestHasARestingCall() {
-        assertThat(plan.resting().values()).extracting(PlannedCall::phrase).containsExactlyInAnyOrder("Dark", "Stop");
+    void aDeviceHasTheCallsThatStopSomethingOnIt() {
+        assertThat(show.devices())
+                .flatExtracting(d -> plan.stops(d.id()))
+                .extracting(PlannedCall::phrase)
+                .containsExactly("Dark", "Stop");
     }
 
     @Test
     void onlyCuesByHandWaitForGoAndTheVeryFirstAlwaysDoes() {
-        assertThat(plan.byHandFrom(4)).isEqualTo(5);
-        assertThat(plan.byHandBefore(5)).isEqualTo(3);
-        assertThat(plan.byHandBefore(0)).isZero();
+        assertThat(plan.waitingFrom(4)).isEqualTo(5);
+        assertThat(plan.waitingBefore(5)).isEqualTo(3);
+        assertThat(plan.waitingBefore(0)).isZero();
         int first = show.cueNumbered(CueNumber.of("1")).orElseThrow().id();
         Plan follows = Planner.plan(show.withCue(
                 show.items().get(0).id(), show.cue(first).orElseThrow().withStart(Start.WITH_PREVIOUS)));
-        assertThat(follows.byHandFrom(0)).isZero();
+        assertThat(follows.waitingFrom(0)).isZero();
     }
 
     @Test

@@ -53,6 +53,9 @@ class FamilyTest {
         List<String> twelve =
                 IntStream.rangeClosed(1, 12).mapToObj(i -> "Look " + i).toList();
         assertThat(bytes(fill(Family.LOOKS_BY_NOTE, twelve, ""), "Look 12", "")).isEqualTo("94 0B 7F");
+        assertThat(fill(Family.SCENES_BY_PROGRAM, twelve, "10").phrases())
+                .as("a scene moves the faders")
+                .allMatch(p -> p.effect().takesAlong(Along.LEVELS));
         assertThat(bytes(fill(Family.SCENES_BY_PROGRAM, twelve, "10"), "Look 1", ""))
                 .isEqualTo("C4 09");
         Device clips = fill(Family.CLIPS_BY_NOTE, List.of("Reel A"), "B-1");

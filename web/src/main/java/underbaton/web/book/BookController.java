@@ -1,5 +1,6 @@
 package underbaton.web.book;
 
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -14,7 +15,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
-import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
@@ -304,6 +304,7 @@ class BookController {
         model.addAttribute("device", to);
         model.addAttribute("cue", at);
         model.addAttribute("held", table.held(show, at, device));
+        model.addAttribute("untold", table.untoldFade(show, at, device));
         return "book/book :: strip";
     }
 
@@ -313,20 +314,12 @@ class BookController {
         Show show = shows.get(showId);
         Device to = show.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
         Cue at = cue(show, cueId);
-        List<Phrase> phrases = phrases(show, at, device);
-        if (phrases.stream().anyMatch(Phrase::guarded)) {
-            throw new Refusal("cell", "This phrase is guarded; fire it from the phrasebook on the page Rig.");
-        }
-        for (Call call : at.callsFor(device)) {
-            show.phrase(call).ifPresent(p -> stage.performer(showId)
-                    .fire(PlannedCall.of(to, p, call.amount()), "fired from the book, cue " + at.number()));
-        }
-    }
-
-    private static List<Phrase> phrases(Show show, Cue cue, int deviceId) {
-        return cue.callsFor(deviceId).stream()
-                .flatMap(c -> show.phrase(c).stream())
-                .toList();
+        // What is guarded asks first, so that nothing of the cell leaves before its second act.
+        at.callsFor(device).stream()
+                .flatMap(c -> show.phrase(c).map(p -> PlannedCall.of(to, p, c.amount())).stream())
+                .sorted(Comparator.comparing(
+                        c -> !to.phrase(c.phraseId()).filter(Phrase::guarded).isPresent()))
+                .forEach(c -> stage.fire(showId, c, "fired from the book, cue " + at.number()));
     }
 
     private static Cue cue(Show show, int cueId) {

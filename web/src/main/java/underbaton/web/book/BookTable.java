@@ -10,6 +10,7 @@ import org.springframework.ui.Model;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.score.Position;
@@ -79,9 +80,9 @@ final class BookTable {
         synchronized (drawn) {
             BookView before = drawn.get(show.id());
             if (before != null && before.show().revision() > show.revision()) {
-                return BookView.of(show, plans.of(show), null);
+                return BookView.of(show, plans.dryRun(show), null);
             }
-            BookView view = BookView.of(show, plans.of(show), before);
+            BookView view = BookView.of(show, plans.dryRun(show), before);
             drawn.put(show.id(), view);
             return view;
         }
@@ -89,9 +90,25 @@ final class BookTable {
 
     /** What a machine is doing after a cue, in the words of the phrase that it holds; empty for nothing. */
     String held(Show show, Cue cue, int deviceId) {
-        return Optional.ofNullable(view(show).held().at(cue.id()).get(deviceId))
+        return Optional.ofNullable(view(show).run().shown(cue.id()).get(deviceId))
                 .map(PlannedCall::phrase)
                 .orElse("");
+    }
+
+    /**
+     * What becomes of a fade of a cue of which neither we nor the book know where it begins: {@code begins at the lowest}; empty
+     * when it is known.
+     */
+    String untoldFade(Show show, Cue cue, int deviceId) {
+        Plan plan = plans.knowing(show);
+        int index = plan.indexOf(cue.id());
+        boolean unknown = index >= 0
+                && plan.cues().get(index).calls().stream()
+                        .filter(c -> c.deviceId() == deviceId)
+                        .flatMap(c -> c.motion().stream())
+                        .anyMatch(m -> plan.startOf(cue.number().toString(), m.control())
+                                .isEmpty());
+        return unknown ? show.device(deviceId).orElseThrow().care().untoldFade().words() : "";
     }
 
     /** When a cue that comes by itself comes: {@code 13:1, 0:27.429}; empty for one that waits for GO. */

@@ -7,7 +7,7 @@ import java.util.Map;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
-import underbaton.core.plan.Held;
+import underbaton.core.engine.DryRun;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedItem;
@@ -18,7 +18,7 @@ import underbaton.core.plan.PlannedItem;
  * @param held what every machine is doing at every cue
  * @param machinesSince the revision since which the machines and their phrasebooks are as they are
  */
-record BookView(Show show, Held held, List<Leaf> leaves, int machinesSince) {
+record BookView(Show show, DryRun run, List<Leaf> leaves, int machinesSince) {
 
     /** Rows of a leaf: enough to fill a screen, few enough to be sent again for an edit of one of them. */
     private static final int MOST_ROWS = 40;
@@ -26,13 +26,13 @@ record BookView(Show show, Held held, List<Leaf> leaves, int machinesSince) {
     /**
      * @param before the book as it was drawn last, whose leaves are taken over where nothing changed; null for none
      */
-    static BookView of(Show show, Plan plan, BookView before) {
+    static BookView of(Show show, DryRun run, BookView before) {
         boolean sameMachines = before != null && before.show.devices().equals(show.devices());
         Map<String, Leaf> known = new HashMap<>();
         if (sameMachines) {
             before.leaves.forEach(l -> known.put(l.id(), l));
         }
-        Held held = Held.in(plan);
+        Plan plan = run.plan();
         List<Leaf> leaves = new ArrayList<>();
         Map<Integer, PlannedCall> state = Map.of();
         int place = 0;
@@ -45,7 +45,7 @@ record BookView(Show show, Held held, List<Leaf> leaves, int machinesSince) {
                 List<Cue> cues = item.cues()
                         .subList(from, Math.min(from + MOST_ROWS, item.cues().size()));
                 List<Leaf.Row> rows = cues.stream()
-                        .map(c -> new Leaf.Row(c, held.at(c.id()), show.revision()))
+                        .map(c -> new Leaf.Row(c, run.shown(c.id()), show.revision()))
                         .toList();
                 Leaf leaf = new Leaf(item, place, part, seconds, state, rows, show.revision(), show.revision());
                 state = rows.isEmpty() ? state : rows.get(rows.size() - 1).after();
@@ -53,7 +53,7 @@ record BookView(Show show, Held held, List<Leaf> leaves, int machinesSince) {
                 part++;
             } while (part * MOST_ROWS < item.cues().size());
         }
-        return new BookView(show, held, leaves, sameMachines ? before.machinesSince : show.revision());
+        return new BookView(show, run, leaves, sameMachines ? before.machinesSince : show.revision());
     }
 
     /** As a person counts them: {@code 53 cues, 9 items}. */

@@ -11,6 +11,7 @@ import underbaton.core.file.CueTable;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.Phrase;
 
 /**
  * A stretch of the book that is drawn, sent and folded as one: the cues of an item, or of a long one a part of them.
@@ -46,11 +47,16 @@ public record Leaf(
 
         private Cell cell(Show show, Device device) {
             PlannedCall held = after.get(device.id());
-            boolean stops = cue.callsFor(device.id()).stream()
+            List<Phrase> phrases = cue.callsFor(device.id()).stream()
                     .flatMap(c -> show.phrase(c).stream())
-                    .anyMatch(p -> p.effect().kind() == Effect.Kind.STOPS);
+                    .toList();
+            boolean stops = phrases.stream().anyMatch(p -> p.effect().kind() == Effect.Kind.STOPS);
             return new Cell(
-                    device, CueTable.cell(cue, device), stops && held == null, held == null ? "" : held.phrase());
+                    device,
+                    CueTable.cell(cue, device),
+                    stops && held == null,
+                    phrases.stream().anyMatch(Phrase::guarded),
+                    held == null ? "" : held.phrase());
         }
 
         /** @param before null where there was none */
@@ -65,9 +71,10 @@ public record Leaf(
      *
      * @param text the phrases called, as they are typed; empty for none
      * @param ends whether the call ends what was held
+     * @param guarded whether one of them is guarded
      * @param held the phrase whose state the machine is in after the cue; empty for none
      */
-    public record Cell(Device device, String text, boolean ends, String held) {
+    public record Cell(Device device, String text, boolean ends, boolean guarded, String held) {
         public boolean tied() {
             return !held.isEmpty();
         }

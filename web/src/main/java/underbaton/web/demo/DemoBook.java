@@ -29,6 +29,7 @@ import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.rig.Speech;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.StepList;
 import underbaton.core.score.Score;
 import underbaton.standins.RehearsalRoom;
 
@@ -101,6 +102,7 @@ final class DemoBook {
         int firstProgram = 0;
         Levels levels = Levels.PUBLISHED;
         Optional<PositionList> list = Optional.empty();
+        List<StepList> stepLists = List.of();
         for (String setting : settings) {
             String value = setting.substring(setting.lastIndexOf(' ') + 1);
             if (setting.startsWith("osc")) {
@@ -111,6 +113,8 @@ final class DemoBook {
                 lead = Integer.parseInt(value);
             } else if (setting.equals("list by note")) {
                 list = Optional.of(new PositionList(PositionList.Kind.NOTE, 0));
+            } else if (setting.startsWith("steps through")) {
+                stepLists = StepList.read(setting.substring(13));
             } else if (setting.startsWith("levels")) {
                 levels = Levels.of(setting.substring(6));
             } else {
@@ -128,6 +132,7 @@ final class DemoBook {
                 0,
                 levels,
                 list,
+                stepLists,
                 List.of()));
     }
 

@@ -15,12 +15,19 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
-import underbaton.core.perform.Standing;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.PlaybackState;
+import underbaton.core.perform.Clock;
 import underbaton.core.rig.Refusal;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.page.Pages;
+import underbaton.web.page.Typed;
+import underbaton.web.performances.Recorder;
 import underbaton.web.shows.Shows;
+import underbaton.web.stage.Edits;
+import underbaton.web.stage.Lamps;
+import underbaton.web.stage.Manners;
 import underbaton.web.stage.Stage;
 
 /** The Desk: orders go straight to the performer, and the page follows by events. */
@@ -29,70 +36,128 @@ class DeskController {
 
     private final Shows shows;
     private final Stage stage;
+    private final Lamps lamps;
+    private final Recorder recorder;
     private final Pages pages;
+    private final Clock clock;
+    private final Destinations destinations;
 
     private final DeskOrders orders;
 
-    DeskController(Shows shows, Stage stage, Pages pages, Live live, Painting painting, DeskOrders orders) {
+    DeskController(
+            Shows shows,
+            Stage stage,
+            Lamps lamps,
+            Recorder recorder,
+            Pages pages,
+            Live live,
+            Painting painting,
+            DeskOrders orders,
+            Clock clock,
+            Destinations destinations) {
+        this.clock = clock;
+        this.destinations = destinations;
         this.orders = orders;
         this.shows = shows;
         this.stage = stage;
+        this.lamps = lamps;
+        this.recorder = recorder;
         this.pages = pages;
         live.paints("desk", showId -> paint(painting, showId));
         live.paints(
+                "waiting", showId -> painting.of("page/waiting", "waiting", Map.of("waiting", stage.waiting(showId))));
+        live.paints(
                 "lamps",
-                showId ->
-                        stage.isOpen(showId) ? painting.of("page/lamps", "lamps", Map.of("lamps", stage.lamps())) : "");
+                showId -> stage.isOpen(showId) ? painting.of("page/lamps", "lamps", Map.of("lamps", lamps.all())) : "");
     }
 
     private String paint(Painting painting, int showId) {
         Optional<Show> show = shows.find(showId);
-        Optional<Standing> standing = stage.standing(showId);
-        return show.isPresent() && standing.isPresent()
-                ? painting.of("desk/desk", "open", Map.of("desk", DeskView.of(show.get(), standing.get())))
+        Optional<PlaybackState> state = stage.playback(showId);
+        return show.isPresent() && state.isPresent()
+                ? painting.of(
+                        "desk/desk",
+                        "open",
+                        Map.of("desk", DeskView.of(show.get(), state.get(), clock, aside(showId, state.get()))))
                 : "";
+    }
+
+    private DeskView.Aside aside(int showId, PlaybackState state) {
+        return new DeskView.Aside(
+                offer(showId, state),
+                stage.left(showId),
+                stage.waiting(showId),
+                recorder.timings(showId, state.plan())
+                        .map(t -> DeskView.Run.of(recorder.since(showId).orElse(clock.epochMicros()), t)),
+                recorder.writesDown());
+    }
+
+    /** Nobody asks while the show plays on by itself from the book that it began with. */
+    private Optional<DeskView.Offer> offer(int showId, PlaybackState state) {
+        boolean moved = state.hand().moved();
+        if (!moved && !stage.bookChanged(showId)) {
+            return Optional.empty();
+        }
+        String to = moved ? Destinations.STANDBY : Destinations.PRESENT;
+        int count = destinations.of(showId, to).corrections(state).size();
+        return moved || count > 0 ? Optional.of(new DeskView.Offer(to, count)) : Optional.empty();
     }
 
     @GetMapping("/shows/{showId}/desk")
     String page(@PathVariable int showId, Model model) {
         Show show = pages.open(showId, "Desk", model);
-        stage.standing(showId).ifPresent(s -> model.addAttribute("desk", DeskView.of(show, s)));
-        model.addAttribute("lamps", stage.lamps());
+        stage.playback(showId)
+                .ifPresent(s -> model.addAttribute("desk", DeskView.of(show, s, clock, aside(showId, s))));
+        stage.playback(showId)
+                .ifPresent(s -> model.addAttribute("manner", s.hand().manner()));
+        model.addAttribute("lead", stage.cueToCueNanos() / 1_000_000_000L);
+        model.addAttribute("edits", stage.editsTreated());
+        model.addAttribute("lamps", lamps.all());
         return "desk/desk";
+    }
+
+    /**
+     * @param asks whether GO asks before it leaves a song
+     * @param skipped {@code all}, or {@code left} for what they leave behind
+     * @param again within so many ms another GO asks, 0–2,000
+     * @param edits what becomes of edits while the show runs
+     * @param lead how long before a cue the music begins from cue to cue, s, 0–60
+     */
+    @PostMapping("/shows/{showId}/desk/manner")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void manner(
+            @PathVariable int showId,
+            @RequestParam(defaultValue = "false") boolean asks,
+            @RequestParam String skipped,
+            @RequestParam String again,
+            @RequestParam Edits edits,
+            @RequestParam String lead) {
+        stage.treatEdits(edits);
+        stage.leadCueToCue(Typed.number("lead", lead));
+        stage.behave(showId, Manners.of(asks, skipped.equals("all"), Typed.number("again", again)));
+    }
+
+    /** Takes over the edits that were made while the show runs. */
+    @PostMapping("/shows/{showId}/desk/take-over")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void takeOver(@PathVariable int showId) {
+        stage.takeOver(showId);
     }
 
     /** The beats of an item as it is being played, from memory. */
     @GetMapping("/shows/{showId}/desk/beats")
     @ResponseBody
     Beats beats(@PathVariable int showId, @RequestParam int item) {
-        return stage.standing(showId)
+        return stage.playback(showId)
                 .flatMap(s -> s.plan().item(item))
                 .map(Beats::of)
                 .orElse(new Beats(item, List.of(), List.of(), 0));
     }
 
-    @PostMapping("/shows/{showId}/desk/go")
+    @PostMapping("/shows/{showId}/desk/{order:go|back|next|stop|hold|pause|release|earlier|later|faster|slower}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void go(@PathVariable int showId) {
-        orders.give("go", showId);
-    }
-
-    @PostMapping("/shows/{showId}/desk/back")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void back(@PathVariable int showId) {
-        orders.give("back", showId);
-    }
-
-    @PostMapping("/shows/{showId}/desk/next")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void next(@PathVariable int showId) {
-        orders.give("next", showId);
-    }
-
-    @PostMapping("/shows/{showId}/desk/stop")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void stop(@PathVariable int showId) {
-        orders.give("stop", showId);
+    void order(@PathVariable int showId, @PathVariable String order) {
+        orders.give(order, showId);
     }
 
     @PostMapping("/shows/{showId}/desk/jump")
@@ -102,6 +167,6 @@ class DeskController {
         Cue cue = shows.get(showId)
                 .cueNumbered(wanted)
                 .orElseThrow(() -> new Refusal("number", "There is no cue " + wanted + " in this show."));
-        stage.order(showId, "jump to cue " + wanted, p -> p.jump(cue.id()));
+        stage.order(showId, "jump to cue " + wanted, new Order.StandBy(cue.id()));
     }
 }

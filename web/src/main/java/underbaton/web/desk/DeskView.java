@@ -4,11 +4,18 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import underbaton.core.cue.Item;
+import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
-import underbaton.core.perform.Standing;
+import underbaton.core.engine.Kept;
+import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.Playing;
+import underbaton.core.perform.Clock;
+import underbaton.core.performance.Timings;
+import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.TimedCalls;
 import underbaton.core.rig.Device;
 
 /**
@@ -18,7 +25,17 @@ import underbaton.core.rig.Device;
  * @param itemPlace its place in the running order, from 1
  * @param seconds how long that item lasts, as planned or by its score; 0 when nobody knows
  * @param vamp what goes round now and what GO does about it
+ * @param goWords what GO would do besides firing the standby, or that it waits for a second press
  * @param coming the standby's followers, then the cues after them
+ * @param startsItem whether GO begins an item whose first cue comes by itself
+ * @param timed what comes by itself while the song plays
+ * @param held where the band has stopped, in words
+ * @param crashedEpochMillis when a crash came after which nothing has been played yet; 0 for none
+ * @param running what goes on by itself on the machines
+ * @param outNow in words, what is out tonight
+ * @param standsOut whether the standby cue itself is out tonight
+ * @param listens whether the master switch of the listeners is on
+ * @param aside what is known besides the state
  */
 public record DeskView(
         Show show,
@@ -32,12 +49,23 @@ public record DeskView(
         long pendingEpochMillis,
         List<Row> coming,
         String goNumber,
+        String goWords,
         String nextNumber,
         String backNumber,
         Optional<String> vamp,
-        boolean stopped) {
+        boolean stopped,
+        boolean startsItem,
+        List<Timed> timed,
+        Optional<String> held,
+        long crashedEpochMillis,
+        List<Running> running,
+        List<String> outNow,
+        boolean standsOut,
+        boolean listens,
+        Aside aside) {
 
     private static final int MOST_COMING = 40;
+    private static final int MOST_TIMED = 6;
 
     /**
      * One cue on the page.
@@ -46,38 +74,122 @@ public record DeskView(
      */
     public record Row(PlannedCue cue, List<Said> said, Optional<Item> heading) {}
 
+    /**
+     * A cue that comes by itself.
+     *
+     * @param atMillis when, since the item began
+     */
+    public record Timed(Row row, long atMillis) {}
+
+    /** @param sinceEpochMillis when it was set going */
+    public record Running(Device device, String what, long sinceEpochMillis) {}
+
+    /**
+     * What the page shows that the state of the show does not say.
+     *
+     * @param left how it stood when a crash came
+     * @param waiting in words, the edits that wait to be taken over
+     * @param run the performance that goes on
+     * @param writesDown whether each GO's place is kept for the score
+     */
+    public record Aside(
+            Optional<Offer> offer, Optional<Kept> left, List<String> waiting, Optional<Run> run, boolean writesDown) {}
+
+    /**
+     * @param overSeconds by how much the items are over, or, below 0, under
+     * @param endsEpochMillis when it will be over; 0 when nobody knows
+     */
+    public record Run(long sinceEpochMillis, long overSeconds, long endsEpochMillis) {
+
+        static Run of(long sinceMicros, Timings timings) {
+            return new Run(
+                    sinceMicros / 1000,
+                    Math.round(timings.overMicros() / 1e6),
+                    timings.endsAt().orElse(0) / 1000);
+        }
+
+        /** {@code 1:20 over}. */
+        public String words() {
+            if (overSeconds == 0) {
+                return "";
+            }
+            return PlannedLength.tell((int) Math.abs(overSeconds)) + (overSeconds > 0 ? " over" : " under");
+        }
+    }
+
+    /**
+     * After a jump, or when the book was changed under the show.
+     *
+     * @param to where the machines can be brought, as {@link Destinations} calls it
+     * @param count how many things are not as the book says there
+     */
+    public record Offer(String to, int count) {}
+
     /** What one device gets. */
     public record Said(Device device, String phrase) {}
 
-    static DeskView of(Show show, Standing standing) {
-        List<PlannedCue> cues = standing.plan().cues();
-        Optional<PlannedCue> standby = standing.standbyCue();
-        Optional<Item> now = standing.last().map(f -> f.cue().item()).or(() -> standby.map(PlannedCue::item));
-        int next = standing.plan().byHandFrom(standing.standby() + 1);
-        int back = standing.plan().byHandBefore(standing.standby());
+    static DeskView of(Show show, PlaybackState state, Clock clock, Aside aside) {
+        List<PlannedCue> cues = state.plan().cues();
+        Optional<PlannedCue> standby = state.standbyCue();
+        Optional<Item> now = state.begunItem()
+                .map(PlannedItem::item)
+                .or(() -> state.last().map(f -> f.cue().item()))
+                .or(() -> standby.map(PlannedCue::item));
+        int next = state.plan().waitingFrom(state.standby() + 1);
+        int back = state.plan().waitingBefore(state.standby());
         return new DeskView(
                 show,
                 now,
                 now.map(i -> 1 + place(show, i)).orElse(0),
-                now.flatMap(i -> standing.plan().item(i.id()))
+                now.flatMap(i -> state.plan().item(i.id()))
                         .map(PlannedItem::seconds)
                         .orElse(0),
                 standby.map(c -> row(show, c, Optional.empty())),
-                standing.last().map(f -> row(show, f.cue(), Optional.empty())),
-                standing.last().map(f -> f.epochMicros() / 1000).orElse(0L),
-                standing.pending().map(p -> row(show, p.cue(), Optional.empty())),
-                standing.pending().map(p -> p.dueEpochMicros() / 1000).orElse(0L),
-                coming(show, cues, standing.standby() + 1, standby),
+                state.last().map(f -> row(show, f.cue(), Optional.empty())),
+                state.last().map(f -> clock.epochMicrosAt(f.atNanos()) / 1000).orElse(0L),
+                state.followOn().map(p -> row(show, p.cue(), Optional.empty())),
+                state.followOn()
+                        .map(p -> clock.epochMicrosAt(p.dueNanos()) / 1000)
+                        .orElse(0L),
+                coming(show, state, standby),
                 standby.map(c -> c.label()).orElse(""),
+                goWords(state, clock),
                 next < cues.size() ? cues.get(next).number().toString() : "",
-                back < standing.standby() ? cues.get(back).number().toString() : "",
-                vamp(standing),
-                standing.stopped());
+                back < state.standby() ? cues.get(back).number().toString() : "",
+                vamp(state),
+                state.stopped(),
+                standby.isPresent() && state.plan().beginsItem(state.standby()),
+                timed(show, state),
+                held(state, clock),
+                aside.left()
+                        .filter(l -> state.hand().moved())
+                        .map(l -> l.epochMicros() / 1000)
+                        .orElse(0L),
+                running(state, clock),
+                out(state),
+                standby.filter(c -> !c.armed()).isPresent(),
+                state.hearing().on(),
+                aside);
+    }
+
+    private static List<String> out(PlaybackState state) {
+        OutTonight out = state.plan().out();
+        List<String> words = new ArrayList<>();
+        state.plan().devices().stream()
+                .filter(d -> out.devices().contains(d.id()))
+                .forEach(d -> words.add(d.name()));
+        state.plan().items().stream()
+                .filter(i -> out.items().contains(i.item().id()))
+                .forEach(i -> words.add(i.item().name()));
+        state.plan().cues().stream()
+                .filter(c -> out.cues().contains(c.cueId()) && c.copy().isEmpty())
+                .forEach(c -> words.add("cue " + c.number()));
+        return words;
     }
 
     /** While a vamp goes round, GO does not fire the standby cue: it lets the music go on. */
-    private static Optional<String> vamp(Standing standing) {
-        return standing.playing().filter(Standing.Playing::vamping).flatMap(p -> p.vamp()
+    private static Optional<String> vamp(PlaybackState state) {
+        return state.playing().filter(Playing::vamping).flatMap(p -> p.vamp()
                 .map(v -> "Vamp, bars %d to %d, time %d: GO leaves it %s"
                         .formatted(
                                 v.vamp().bar(),
@@ -91,16 +203,62 @@ public record DeskView(
         return ids.indexOf(item.id());
     }
 
-    private static List<Row> coming(Show show, List<PlannedCue> cues, int from, Optional<PlannedCue> before) {
+    /** Those that come by themselves while the song plays stand above, with the time until then. */
+    private static List<Row> coming(Show show, PlaybackState state, Optional<PlannedCue> before) {
+        List<PlannedCue> cues = state.plan().cues();
+        int playing = state.playing().map(p -> p.item().item().id()).orElse(0);
         List<Row> rows = new ArrayList<>();
         int itemId = before.map(c -> c.item().id()).orElse(0);
-        for (int i = from; i < cues.size() && rows.size() < MOST_COMING; i++) {
+        for (int i = state.standby() + 1; i < cues.size() && rows.size() < MOST_COMING; i++) {
             PlannedCue cue = cues.get(i);
+            if (cue.atNanos().isPresent() && cue.item().id() == playing) {
+                continue;
+            }
             boolean first = cue.item().id() != itemId;
             rows.add(row(show, cue, first ? Optional.of(cue.item()) : Optional.empty()));
             itemId = cue.item().id();
         }
         return rows;
+    }
+
+    private static List<Timed> timed(Show show, PlaybackState state) {
+        return state.playing().stream()
+                .flatMap(p -> p.ahead().stream())
+                .filter(TimedCalls::strikes)
+                .limit(MOST_TIMED)
+                .map(t -> new Timed(row(show, t.cue(), Optional.empty()), t.nanos() / 1_000_000))
+                .toList();
+    }
+
+    /** What GO would do besides, or what it waits for. */
+    private static String goWords(PlaybackState state, Clock clock) {
+        if (state.asksAt(clock.nanos())) {
+            return "press again";
+        }
+        long skipped = state.skippedByGo();
+        return skipped == 0 ? "" : "leaves the song, " + (skipped == 1 ? "1 cue" : skipped + " cues") + " at once";
+    }
+
+    private static Optional<String> held(PlaybackState state, Clock clock) {
+        if (!state.begun().held()) {
+            return Optional.empty();
+        }
+        return state.playing().map(p -> p.item()
+                .times()
+                .map(t -> p.item().item().name() + ", bar "
+                        + t.bars()
+                                .position(t.tempi().tick(Math.max(0, p.position(clock.nanos()))))
+                                .bar())
+                .orElse(p.item().item().name()));
+    }
+
+    private static List<Running> running(PlaybackState state, Clock clock) {
+        List<Running> running = new ArrayList<>();
+        state.runningAt(clock.nanos()).forEach((id, slots) -> state.plan()
+                .device(id)
+                .ifPresent(d -> slots.forEach(s ->
+                        running.add(new Running(d, s.call().phrase(), clock.epochMicrosAt(s.sinceNanos()) / 1000)))));
+        return running;
     }
 
     private static Row row(Show show, PlannedCue cue, Optional<Item> heading) {

@@ -8,12 +8,14 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.cue.Show;
+import underbaton.core.engine.Stops;
 import underbaton.core.perform.Clock;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.web.page.Pages;
+import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 import underbaton.web.stage.Tried;
@@ -24,11 +26,13 @@ class LineCheckController {
 
     private final Shows shows;
     private final Stage stage;
+    private final Plans plans;
     private final Pages pages;
     private final LineCheckMapper mapper;
     private final Clock clock;
 
-    LineCheckController(Shows shows, Stage stage, Pages pages, LineCheckMapper mapper, Clock clock) {
+    LineCheckController(Shows shows, Stage stage, Pages pages, LineCheckMapper mapper, Clock clock, Plans plans) {
+        this.plans = plans;
         this.shows = shows;
         this.stage = stage;
         this.pages = pages;
@@ -40,6 +44,7 @@ class LineCheckController {
     String page(@PathVariable int showId, Model model) {
         Show show = pages.open(showId, "Linecheck", model);
         model.addAttribute("lines", lines(show));
+        model.addAttribute("unstoppable", Stops.missing(plans.of(show)));
         return "linecheck/linecheck";
     }
 

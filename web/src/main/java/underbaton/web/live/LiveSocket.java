@@ -113,7 +113,7 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
     /** @return why it was not done; empty when it was */
     private String done(Frames.Said said) {
         for (Orders some : orders) {
-            Orders.Order order = some.orders().get(said.what());
+            Orders.Handler order = some.orders().get(said.what());
             if (order != null) {
                 try {
                     order.give(said.show());

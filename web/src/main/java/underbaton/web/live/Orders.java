@@ -7,11 +7,11 @@ public interface Orders {
 
     /** Is carried out at once, on the thread of the line; never waits. */
     @FunctionalInterface
-    interface Order {
+    interface Handler {
         void give(int showId);
     }
 
-    Map<String, Order> orders();
+    Map<String, Handler> orders();
 
     /** Why an order failed, for people. */
     String words(RuntimeException fault);

@@ -14,6 +14,7 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
+import underbaton.core.midi.Bytes;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.web.live.Live;
@@ -24,6 +25,7 @@ import underbaton.web.page.Pages;
 class LogController {
 
     private static final int MOST_ROWS = 400;
+    private static final int CONTROL_CHANGE = 0xB0;
     private static final String TROUBLE = "trouble";
     private static final DateTimeFormatter TIME =
             DateTimeFormatter.ofPattern("HH:mm:ss.SSSSSS").withZone(ZoneId.systemDefault());
@@ -32,11 +34,37 @@ class LogController {
     private final Journal journal;
     private final Pages pages;
 
-    /** One line as the page prints it. */
-    public record Line(Entry entry, String time, String bytes) {
+    /**
+     * One line as the page prints it.
+     *
+     * @param move what the steps of one move have in common: machine, cause and control; empty for anything else
+     */
+    public record Line(Entry entry, String time, String bytes, String move) {
         static Line of(Entry entry) {
             Instant at = Instant.EPOCH.plus(entry.epochMicros(), ChronoUnit.MICROS);
-            return new Line(entry, TIME.format(at), entry.bytes().hex());
+            return new Line(entry, TIME.format(at), entry.bytes().hex(), move(entry));
+        }
+
+        private static String move(Entry entry) {
+            boolean sent =
+                    entry.direction() == Entry.Direction.OUT && !entry.cause().isEmpty();
+            String control = sent ? control(entry.bytes()) : "";
+            return control.isEmpty() ? "" : entry.deviceId() + " " + entry.cause() + " " + control;
+        }
+
+        /** A control change by its channel and number, an OSC message by its address. */
+        private static String control(Bytes bytes) {
+            if (bytes.length() == 3 && (bytes.at(0) & 0xF0) == CONTROL_CHANGE) {
+                return bytes.at(0) + " " + bytes.at(1);
+            }
+            if (bytes.length() == 0 || bytes.at(0) != '/') {
+                return "";
+            }
+            StringBuilder address = new StringBuilder();
+            for (int i = 0; i < bytes.length() && bytes.at(i) > ' '; i++) {
+                address.append((char) bytes.at(i));
+            }
+            return address.toString();
         }
     }
 

@@ -3,6 +3,7 @@ package underbaton.web.page;
 import java.util.List;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
+import tools.jackson.databind.json.JsonMapper;
 import underbaton.core.cue.Show;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
@@ -12,13 +13,15 @@ import underbaton.web.stage.Stage;
 public class Pages {
 
     /** The index tabs, in the order of the work. */
-    private static final List<String> TABS = List.of("Rig", "Book", "Score", "Desk", "Room", "Log");
+    private static final List<String> TABS = List.of("Rig", "Book", "Score", "Signals", "Desk", "Room", "Log");
 
     private final Shows shows;
     private final Stage stage;
+    private final JsonMapper json;
     private final Alarms alarms;
 
-    Pages(Shows shows, Stage stage, Alarms alarms) {
+    Pages(Shows shows, Stage stage, Alarms alarms, JsonMapper json) {
+        this.json = json;
         this.alarms = alarms;
         this.shows = shows;
         this.stage = stage;
@@ -31,6 +34,8 @@ public class Pages {
         model.addAttribute("alarms", alarms.now());
         model.addAttribute("tab", tab);
         model.addAttribute("tabs", TABS);
+        model.addAttribute("waiting", stage.waiting(showId));
+        model.addAttribute("armed", json.writeValueAsString(stage.out(showId)));
         model.addAttribute("onDesk", stage.isOpen(showId));
         model.addAttribute(
                 "otherShow", stage.openShow().filter(s -> s.id() != showId).orElse(null));

@@ -11,6 +11,9 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Precautions;
+import underbaton.core.rig.Precautions.UntoldFade;
+import underbaton.core.rig.StepList;
 import underbaton.web.page.Typed;
 
 /**
@@ -20,6 +23,9 @@ import underbaton.web.page.Typed;
  * @param local the name of a port of this computer
  * @param banks programs to a letter; empty for plain numbers
  * @param levels points of its own scale; empty for the published law
+ * @param lists lists that it steps through, parted by semicolons
+ * @param safe the name of its safe phrase; empty for none
+ * @param untold where a fade begins of which nobody knows where it begins
  */
 public record DeviceForm(
         String name,
@@ -38,7 +44,10 @@ public record DeviceForm(
         String places,
         String levels,
         String lead,
-        String settle) {
+        String settle,
+        String lists,
+        String safe,
+        String untold) {
 
     private static final String MIDI = "midi";
     private static final String LOCAL = "local";
@@ -66,7 +75,10 @@ public record DeviceForm(
                 Integer.toString(numbering.firstPlace()),
                 device.levels().toString(),
                 Integer.toString(device.leadMs()),
-                Integer.toString(device.settleMs()));
+                Integer.toString(device.settleMs()),
+                StepList.tell(device.stepLists()),
+                device.care().safePhrase(),
+                device.care().untoldFade().name());
     }
 
     /** The blanks of a machine that nobody has described yet. */
@@ -88,7 +100,10 @@ public record DeviceForm(
                 "1",
                 "",
                 "0",
-                "0");
+                "0",
+                "",
+                "",
+                UntoldFade.AT_ONCE.name());
     }
 
     /**
@@ -116,6 +131,9 @@ public record DeviceForm(
                 Typed.number("settle", or(settle, "0")),
                 Levels.of(or(levels, "")),
                 old.flatMap(Device::list),
+                StepList.read(or(lists, "")),
+                Optional.of(new Precautions(
+                        or(safe, ""), UntoldFade.valueOf(or(untold, "AT_ONCE").toUpperCase(Locale.ROOT)))),
                 phrases);
     }
 

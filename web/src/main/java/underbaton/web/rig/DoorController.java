@@ -10,6 +10,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.file.StoredForm;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
+import underbaton.web.page.SettingsMapper;
 import underbaton.web.stage.OscPort;
 import underbaton.wire.Door;
 import underbaton.wire.Switchboard;

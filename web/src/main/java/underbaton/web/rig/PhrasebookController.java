@@ -120,7 +120,7 @@ class PhrasebookController {
         Device device = RigController.device(shows.get(showId), deviceId);
         Phrase phrase = phrase(device, phraseId);
         Optional<Amount> given = phrase.argument().map(a -> a.read(amount, device.numbering(), device.levels()));
-        stage.performer(showId).fire(PlannedCall.of(device, phrase, given), "fired from the rig");
+        stage.fire(showId, PlannedCall.of(device, phrase, given), "fired from the rig");
     }
 
     // ---- families

@@ -26,6 +26,7 @@ import underbaton.web.page.Pages;
 import underbaton.web.page.Typed;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Lamp;
+import underbaton.web.stage.Lamps;
 import underbaton.web.stage.Stage;
 import underbaton.wire.near.Neighbourhood;
 import underbaton.wire.ports.LocalPorts;
@@ -36,6 +37,7 @@ class RigController {
 
     private final Shows shows;
     private final Stage stage;
+    private final Lamps lamps;
     private final Pages pages;
     private final RehearsalRoom room;
     private final DoorController door;
@@ -43,6 +45,7 @@ class RigController {
     RigController(
             Shows shows,
             Stage stage,
+            Lamps lamps,
             Pages pages,
             RehearsalRoom room,
             DoorController door,
@@ -51,6 +54,7 @@ class RigController {
         this.door = door;
         this.shows = shows;
         this.stage = stage;
+        this.lamps = lamps;
         this.pages = pages;
         this.room = room;
         live.paints("machines", showId -> shows.find(showId)
@@ -99,8 +103,7 @@ class RigController {
 
     private Map<Integer, Lamp> lamps(Show show) {
         return stage.isOpen(show.id())
-                ? stage.lamps().stream()
-                        .collect(Collectors.toMap(l -> l.device().id(), Function.identity()))
+                ? lamps.all().stream().collect(Collectors.toMap(l -> l.device().id(), Function.identity()))
                 : Map.of();
     }
 

@@ -14,9 +14,12 @@ import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
+import underbaton.core.engine.DryRun;
+import underbaton.core.plan.Level;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.PlannedMotion;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -28,6 +31,7 @@ import underbaton.core.score.Tempo;
 import underbaton.core.score.TempoMark;
 import underbaton.core.score.Vamp;
 import underbaton.web.page.Fingerprint;
+import underbaton.web.performances.WrittenDown;
 import underbaton.web.score.Sheet.Bar;
 import underbaton.web.score.Sheet.Beat;
 import underbaton.web.score.Sheet.Curve;
@@ -55,15 +59,25 @@ final class Engraving {
     private static final double HAIRPIN_HALF = 5;
 
     private final Show show;
+    private final DryRun run;
     private final PlannedItem planned;
     private final Score score;
     private final Score.Times times;
     private final List<Department> departments;
     private final int lastBar;
+    private final List<WrittenDown.Place> written;
     private final Map<Department, List<Placed>> placed;
 
-    /** @param planned of an item that has a score */
-    Engraving(Show show, PlannedItem planned) {
+    /** @param itemId of an item that has a score */
+    Engraving(Show show, DryRun run, int itemId) {
+        this(show, run, itemId, List.of());
+    }
+
+    /** @param written the places that are proposed for cues that wait for GO */
+    Engraving(Show show, DryRun run, int itemId, List<WrittenDown.Place> written) {
+        this.written = written;
+        PlannedItem planned = run.plan().item(itemId).orElseThrow();
+        this.run = run;
         this.show = show;
         this.planned = planned;
         this.times = planned.times().orElseThrow();
@@ -158,7 +172,11 @@ final class Engraving {
                                 ruler.x(h.tick()),
                                 "%s s".formatted(h.millis() / 1000.0).replace(".0 ", " ")))
                         .toList(),
-                lefts(ruler, staves));
+                lefts(ruler, staves),
+                written.stream()
+                        .filter(w -> ruler.holds(w.tick()))
+                        .map(w -> new Sheet.Proposed(ruler.x(w.tick()), w.number()))
+                        .toList());
     }
 
     private List<Left> lefts(Ruler ruler, Map<Department, Double> staves) {
@@ -291,7 +309,8 @@ final class Engraving {
         Map<Integer, Department> departmentOf = new HashMap<>();
         show.devices().forEach(d -> departmentOf.put(d.id(), d.department()));
         Map<Department, List<Placed>> found = new EnumMap<>(Department.class);
-        Map<Control, Double> standing = new HashMap<>(planned.before());
+        Map<Control, Level> standing =
+                new HashMap<>(run.levelsBefore(planned.item().id()));
         for (int i = 0; i < planned.cues().size(); i++) {
             PlannedCue cue = planned.cues().get(i);
             if (cue.atNanos().isEmpty() && i > 0) {
@@ -310,11 +329,15 @@ final class Engraving {
     /** @param rises whether its move goes up */
     private record Placed(PlannedCue cue, PlannedCall call, long tick, boolean rises) {}
 
-    private static boolean rises(PlannedCall call, Map<Control, Double> standing) {
-        boolean up = call.motion()
-                .map(m -> m.argument().exact(m.target(), m.levels()) > standing.getOrDefault(m.control(), 127.0))
-                .orElse(false);
-        call.motion().ifPresent(m -> standing.put(m.control(), m.argument().exact(m.target(), m.levels())));
+    private static boolean rises(PlannedCall call, Map<Control, Level> standing) {
+        boolean up = false;
+        if (call.motion().isPresent()) {
+            PlannedMotion m = call.motion().get();
+            Level from = standing.get(m.control());
+            Level to = m.level(m.argument().exact(m.target(), m.levels()));
+            up = to.exact() > (from == null ? 127 : from.exact());
+            standing.put(m.control(), to);
+        }
         standing.putAll(call.levels());
         return up;
     }

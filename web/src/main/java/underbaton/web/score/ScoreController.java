@@ -18,9 +18,10 @@ import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.Playing;
 import underbaton.core.perform.Clock;
-import underbaton.core.perform.Performer;
-import underbaton.core.perform.Standing;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
@@ -29,6 +30,7 @@ import underbaton.core.score.Section;
 import underbaton.web.live.Live;
 import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
+import underbaton.web.performances.WrittenDown;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
@@ -41,8 +43,11 @@ class ScoreController {
     private final Pages pages;
     private final Clock clock;
     private final ScoreSheet sheet;
+    private final WrittenDown written;
 
-    ScoreController(Shows shows, Stage stage, Pages pages, Clock clock, ScoreSheet sheet, Live live) {
+    ScoreController(
+            Shows shows, Stage stage, Pages pages, Clock clock, ScoreSheet sheet, Live live, WrittenDown written) {
+        this.written = written;
         this.shows = shows;
         this.stage = stage;
         this.pages = pages;
@@ -56,22 +61,22 @@ class ScoreController {
      * in words.
      */
     private String playing(int showId) {
-        Optional<Standing.Playing> playing = stage.standing(showId).flatMap(Standing::playing);
+        Optional<Playing> playing = stage.playback(showId).flatMap(PlaybackState::playing);
         if (playing.isEmpty()) {
             return "{}";
         }
-        Standing.Playing p = playing.get();
-        long since = p.paused() ? 0 : clock.epochMicros() - p.epochMicros();
+        Playing p = playing.get();
         String vamp = p.vamp()
                 .map(v -> p.released() ? "vamp: leaving" : "vamp, time " + p.pass() + ": GO lets it go on")
                 .orElse("");
         long from = p.vamp().map(v -> v.fromNanos() / 1_000_000).orElse(0L);
-        return "{\"item\":%d,\"plan\":%d,\"at\":%d,\"paused\":%b,\"vamp\":\"%s\",\"vampFrom\":%d}"
+        return "{\"item\":%d,\"plan\":%d,\"at\":%d,\"paused\":%b,\"pace\":%d,\"vamp\":\"%s\",\"vampFrom\":%d}"
                 .formatted(
                         p.item().item().id(),
                         System.identityHashCode(p.item()),
-                        p.positionNanos() / 1_000_000 + since / 1000,
+                        p.position(clock.nanos()) / 1_000_000,
                         p.paused(),
+                        p.anchor().permille(),
                         vamp,
                         from);
     }
@@ -177,6 +182,38 @@ class ScoreController {
                 cues.size() == 1 ? "delete a cue" : "delete " + cues.size() + " cues",
                 s -> s.withoutCues(cues),
                 model);
+    }
+
+    /** Takes what was written down: each of the cues comes at the beat at which its GO came. */
+    @PostMapping("/shows/{showId}/score/{itemId}/take-down")
+    String takeDown(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            Seen seen,
+            @RequestParam List<Integer> cues,
+            Model model) {
+        List<WrittenDown.Place> places = written.of(shows.get(showId), itemId).stream()
+                .filter(p -> cues.contains(p.cueId()))
+                .toList();
+        shows.edit(showId, "take what was written down", s -> {
+            Show changed = s;
+            for (WrittenDown.Place place : places) {
+                changed = new Placing(changed, itemId).stand(place.cueId(), place.tick());
+            }
+            return changed;
+        });
+        return forgetDown(showId, itemId, seen, cues, model);
+    }
+
+    @PostMapping("/shows/{showId}/score/{itemId}/forget-down")
+    String forgetDown(
+            @PathVariable int showId,
+            @PathVariable int itemId,
+            Seen seen,
+            @RequestParam List<Integer> cues,
+            Model model) {
+        cues.forEach(c -> written.forget(showId, c));
+        return sheet.of(shows.get(showId), itemId, seen, model);
     }
 
     /** Adds a section at a bar, or exchanges the one that begins there; without a letter it is taken away. */
@@ -286,20 +323,20 @@ class ScoreController {
         Item item = ScoreSheet.item(shows.get(showId), itemId);
         long nanos =
                 item.score().map(s -> s.read().tempi().nanos(Math.max(0, tick))).orElse(0L);
-        stage.order(showId, "play " + item.name(), p -> p.play(itemId, nanos));
+        stage.order(showId, "play " + item.name(), new Order.Play(itemId, nanos));
     }
 
     @PostMapping("/shows/{showId}/score/pause")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void pause(@PathVariable int showId) {
-        boolean paused = stage.standing(showId)
-                .flatMap(Standing::playing)
-                .map(Standing.Playing::paused)
+        boolean paused = stage.playback(showId)
+                .flatMap(PlaybackState::playing)
+                .map(Playing::paused)
                 .orElse(false);
         if (paused) {
-            stage.order(showId, "go on playing", Performer::resume);
+            stage.order(showId, "go on playing", new Order.Resume());
         } else {
-            stage.order(showId, "pause", Performer::pause);
+            stage.order(showId, "pause", new Order.Pause());
         }
     }
 
@@ -307,12 +344,13 @@ class ScoreController {
     @PostMapping("/shows/{showId}/score/nudge")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void nudge(@PathVariable int showId, @RequestParam int ms) {
-        stage.order(showId, "nudge by " + ms + " ms", p -> p.nudge(-Math.max(-2000, Math.min(2000, ms))));
+        stage.order(
+                showId, "nudge by " + ms + " ms", new Order.Nudge(-Math.max(-2000, Math.min(2000, ms)) * 1_000_000L));
     }
 
     @PostMapping("/shows/{showId}/score/release")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void release(@PathVariable int showId) {
-        stage.order(showId, "leave the vamp", Performer::release);
+        stage.order(showId, "leave the vamp", new Order.Release());
     }
 }

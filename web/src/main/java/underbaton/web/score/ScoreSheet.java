@@ -1,13 +1,14 @@
 package underbaton.web.score;
 
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
-import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Refusal;
+import underbaton.web.performances.WrittenDown;
 import underbaton.web.shows.Plans;
 
 /** The sheet of the Score, as every change of it answers. */
@@ -20,6 +21,7 @@ final class ScoreSheet {
     private static final int MOST_DRAWN = 40;
 
     private final Plans plans;
+    private final WrittenDown written;
     /** The sheets that pages have before them, the newest of each item and width. */
     private final Map<Place, Drawn> drawn = new ConcurrentHashMap<>();
 
@@ -27,7 +29,8 @@ final class ScoreSheet {
 
     private record Drawn(int revision, Sheet sheet) {}
 
-    ScoreSheet(Plans plans) {
+    ScoreSheet(Plans plans, WrittenDown written) {
+        this.written = written;
         this.plans = plans;
     }
 
@@ -37,8 +40,9 @@ final class ScoreSheet {
         model.addAttribute("chosen", item);
         model.addAttribute("bars", seen.bars());
         if (item.score().isPresent()) {
-            PlannedItem planned = plans.of(show).item(itemId).orElseThrow();
-            Engraving engraving = new Engraving(show, planned);
+            List<WrittenDown.Place> places = written.of(show, itemId);
+            model.addAttribute("written", places);
+            Engraving engraving = new Engraving(show, plans.dryRun(show), itemId, places);
             Sheet sheet =
                     seen.bars() < 0 ? engraving.strip(STRIP_BAR) : engraving.sheet(Math.min(seen.bars(), MOST_BARS));
             Place place = new Place(show.id(), itemId, seen.bars());

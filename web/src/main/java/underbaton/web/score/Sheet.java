@@ -65,7 +65,8 @@ public record Sheet(
             List<Span> vamps,
             List<Span> films,
             List<Sign> holds,
-            List<Left> lefts) {
+            List<Left> lefts,
+            List<Proposed> proposed) {
 
         /** For the script: where its staves stand. */
         public String places() {
@@ -119,6 +120,9 @@ public record Sheet(
 
     /** A cue of another section that does not come in this one. */
     public record Left(int cueId, String copy, String dept, double x, double y, String told, long tick) {}
+
+    /** Where GO came for a cue that waits for it. */
+    public record Proposed(double x, String number) {}
 
     public record Curve(String dept, String kind, String path) {}
 

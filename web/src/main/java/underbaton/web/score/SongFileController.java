@@ -53,7 +53,8 @@ class SongFileController {
         model.addAttribute("show", show);
         model.addAttribute("chosen", planned.map(PlannedItem::item).orElse(null));
         model.addAttribute(
-                "left", planned.map(p -> PlanFile.left(p, show.devices())).orElse(List.of()));
+                "left",
+                planned.map(p -> PlanFile.left(plans.dryRun(show), item)).orElse(List.of()));
         return "score/files :: files";
     }
 
@@ -61,11 +62,10 @@ class SongFileController {
     ResponseEntity<byte[]> save(@PathVariable int showId, @PathVariable int itemId) {
         Show show = shows.get(showId);
         Item item = ScoreSheet.item(show, itemId);
-        PlannedItem planned = plans.of(show).item(itemId).orElseThrow();
         return Download.of(
                 item.name() + ".mid",
                 Download.MIDI,
-                PlanFile.write(planned, show.devices()).write());
+                PlanFile.write(plans.dryRun(show), itemId).write());
     }
 
     @PostMapping("/shows/{showId}/score/files")

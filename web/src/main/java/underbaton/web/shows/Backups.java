@@ -71,7 +71,7 @@ public class Backups {
     Backups(Settings settings, Shows shows, Clock clock, Loops loops) {
         folder = settings.data().resolve("backups");
         this.clock = clock;
-        shows.watch(show -> changed.compute(
+        shows.watch((show, edit) -> changed.compute(
                 show.id(), (id, before) -> new Changed(before == null ? clock.nanos() : before.sinceNanos, show)));
         loop = loops.start("backups", this::turn);
     }

@@ -12,6 +12,7 @@ import underbaton.core.file.StoredForm;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Listener;
 
 /**
  * A show taken apart into what its rows hold, and put together again. Shows are values that share what an edit did not
@@ -23,6 +24,7 @@ final class ShowParts {
     private static final String PHRASE = "phrase";
     private static final String ITEM = "item";
     private static final String CUE = "cue";
+    private static final String LISTENER = "listener";
 
     /** The parts of nothing: what a new show is compared with. */
     static final ShowParts NONE = new ShowParts();
@@ -57,6 +59,10 @@ final class ShowParts {
             Item item = show.items().get(i);
             put(ITEM, item.id(), new Part(0, i, 0, item.withCues(List.of())));
             item.cues().forEach(c -> put(CUE, c.id(), new Part(item.id(), 0, c.version(), c)));
+        }
+        for (int l = 0; l < show.listeners().size(); l++) {
+            Listener listener = show.listeners().get(l);
+            put(LISTENER, listener.id(), new Part(0, l, 0, listener));
         }
     }
 
@@ -107,8 +113,12 @@ final class ShowParts {
                                 .map(c -> read(c, Cue.class).withVersion(c.version()))
                                 .toList()))
                 .toList();
-        int nextId = Math.max(show.nextId(), Show.nextId(devices, items));
-        return new Show(show.id(), show.name(), show.revision(), nextId, devices, items);
+        List<Listener> listeners = rows.stream()
+                .filter(r -> r.kind().equals(LISTENER))
+                .map(r -> read(r, Listener.class))
+                .toList();
+        int nextId = Math.max(show.nextId(), Show.nextId(devices, items, listeners));
+        return new Show(show.id(), show.name(), show.revision(), nextId, devices, items, listeners);
     }
 
     private static Map<Integer, List<PartRow>> byParent(List<PartRow> rows, String kind) {

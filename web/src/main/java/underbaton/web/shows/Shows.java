@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.UnaryOperator;
@@ -52,7 +53,7 @@ public class Shows {
     private int lastId;
 
     private final Map<Integer, History> histories = new ConcurrentHashMap<>();
-    private final List<Consumer<Show>> watchers = new CopyOnWriteArrayList<>();
+    private final List<BiConsumer<Show, String>> watchers = new CopyOnWriteArrayList<>();
 
     /** What can be taken back, newest first. */
     private static final class History {
@@ -79,8 +80,8 @@ public class Shows {
         return clock.epochMicros() / 1000;
     }
 
-    /** Called with each new state of a show, after it was saved. */
-    public void watch(Consumer<Show> watcher) {
+    /** Called with each new state of a show, after it was saved, and what was done to it in a few words. */
+    public void watch(BiConsumer<Show, String> watcher) {
         watchers.add(watcher);
     }
 
@@ -249,7 +250,8 @@ public class Shows {
                         row.revision() + 1,
                         Math.max(row.nextId(), content.nextId()),
                         content.devices(),
-                        content.items());
+                        content.items(),
+                        content.listeners());
                 transactions.executeWithoutResult(t -> {
                     mapper.deleteParts(showId);
                     save(ShowParts.NONE, show);
@@ -307,7 +309,7 @@ public class Shows {
             if (after.equals(before)) {
                 return before;
             }
-            put(before, after);
+            put(before, after, what);
             History history = history(showId);
             push(history.undo, new Step(what, before));
             history.redo.clear();
@@ -317,12 +319,12 @@ public class Shows {
 
     /** @return what was undone, empty when there was nothing to undo */
     public Optional<String> undo(int showId) {
-        return step(showId, h -> h.undo, h -> h.redo);
+        return step(showId, "undo: ", h -> h.undo, h -> h.redo);
     }
 
     /** @return what was done again, empty when there was nothing */
     public Optional<String> redo(int showId) {
-        return step(showId, h -> h.redo, h -> h.undo);
+        return step(showId, "redo: ", h -> h.redo, h -> h.undo);
     }
 
     public Optional<String> undoable(int showId) {
@@ -332,7 +334,7 @@ public class Shows {
     }
 
     private Optional<String> step(
-            int showId, Function<History, Deque<Step>> from, Function<History, Deque<Step>> onto) {
+            int showId, String way, Function<History, Deque<Step>> from, Function<History, Deque<Step>> onto) {
         synchronized (lock(showId)) {
             History history = history(showId);
             Step step = from.apply(history).peek();
@@ -340,7 +342,7 @@ public class Shows {
                 return Optional.empty();
             }
             Show before = get(showId);
-            put(before, before.withContentOf(step.other));
+            put(before, before.withContentOf(step.other), way + step.what);
             from.apply(history).pop();
             push(onto.apply(history), new Step(step.what, before));
             return Optional.of(step.what);
@@ -358,14 +360,14 @@ public class Shows {
         }
     }
 
-    private void put(Show before, Show after) {
+    private void put(Show before, Show after, String what) {
         if (!after.name().equals(before.name())) {
             requireFreeName(after.id(), after.name());
         }
         save(new ShowParts(before), after);
         shows.put(after.id(), after);
         shelf.put(after.id(), ShowRow.of(after));
-        watchers.forEach(w -> w.accept(after));
+        watchers.forEach(w -> w.accept(after, what));
     }
 
     private void save(ShowParts before, Show show) {

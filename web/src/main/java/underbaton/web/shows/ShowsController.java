@@ -16,9 +16,9 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.multipart.MultipartFile;
 import underbaton.core.cue.Show;
+import underbaton.core.engine.PlaybackState;
 import underbaton.core.file.RigSwap;
 import underbaton.core.file.ShowFile;
-import underbaton.core.perform.Standing;
 import underbaton.web.page.Alarms;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
@@ -73,8 +73,8 @@ class ShowsController {
 
     /** What the show on the desk is in the middle of, if it is. */
     private Optional<String> running() {
-        return stage.openShow().flatMap(s -> stage.standing(s.id())
-                .flatMap(Standing::last)
+        return stage.openShow().flatMap(s -> stage.playback(s.id())
+                .flatMap(PlaybackState::last)
                 .map(f ->
                         s.name() + " is running on the desk, at cue " + f.cue().number() + "."));
     }
@@ -84,7 +84,10 @@ class ShowsController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void create(@RequestParam String name, HttpServletResponse response) {
         int id = shows.create(name).id();
-        stage.open(id);
+        // A running show stays on the desk; the new one is written beside it.
+        if (running().isEmpty()) {
+            stage.open(id);
+        }
         response.setHeader("HX-Redirect", "/shows/" + id + "/rig");
     }
 

@@ -2,6 +2,7 @@ package underbaton.web.stage;
 
 import java.net.InetAddress;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import org.springframework.stereotype.Component;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.MidiMessage;
@@ -10,6 +11,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Wording;
 import underbaton.core.signal.Signal;
+import underbaton.core.signal.Source;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.wire.session.Peer;
@@ -27,11 +29,17 @@ public class Arrivals implements SessionEndpoint.Ear {
     private final Clock clock;
     private final StrangerShare share;
     private volatile int showId;
+    private volatile BiConsumer<Source, Signal> listening = (source, signal) -> {};
 
     Arrivals(Traffic traffic, Clock clock) {
         this.traffic = traffic;
         this.clock = clock;
         this.share = new StrangerShare(clock);
+    }
+
+    /** Is told of all that comes in, strangers' share of it alone; on the wires' threads, must return at once. */
+    void listen(BiConsumer<Source, Signal> newListening) {
+        listening = newListening;
     }
 
     /** The show that those are logged under who belong to none. */
@@ -40,6 +48,10 @@ public class Arrivals implements SessionEndpoint.Ear {
     }
 
     void heard(int ofShow, Optional<Device> device, Signal signal) {
+        listening.accept(
+                device.map(d -> new Source(d.id(), d.name(), d.numbering()))
+                        .orElse(new Source(Source.OTHERS, "a line of ours", Numbering.WIRE)),
+                signal);
         log(
                 ofShow,
                 device.map(Device::id).orElse(0),
@@ -71,6 +83,7 @@ public class Arrivals implements SessionEndpoint.Ear {
                     clock.epochMicros());
         }
         if (verdict.listed()) {
+            listening.accept(new Source(Source.OTHERS, name, Numbering.WIRE), signal);
             log(showId, 0, name, Numbering.WIRE, signal);
         }
     }

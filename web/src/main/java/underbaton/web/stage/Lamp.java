@@ -8,6 +8,9 @@ import underbaton.core.rig.Device;
  * @param roundTrip printed with its unit; empty when it was not measured
  * @param loss how much was lost lately, with a comma before it; empty for nothing
  * @param lastSent printed with its unit; empty before the first message
+ * @param behind how many things it was not told while it was away
+ * @param places where it stands in its own lists; empty where it has none
+ * @param armed whether it takes part tonight
  * @param words what is wrong and what to do; empty when it is reached
  */
 public record Lamp(
@@ -17,10 +20,16 @@ public record Lamp(
         String loss,
         String lastHeard,
         String lastSent,
-        String words) {
+        String words,
+        int behind,
+        String places,
+        boolean armed) {
 
     /** One short line beside the lamp. */
     public String line() {
+        if (!armed) {
+            return "out tonight, gets nothing";
+        }
         if (!reached) {
             return words;
         }

@@ -7,6 +7,7 @@ import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.wire.Door;
 import underbaton.wire.osc.OscDoor;
@@ -22,13 +23,20 @@ public final class OscPort implements AutoCloseable {
     private final OscDoor door;
     private OscInlet datagrams;
     private OscTcpInlet streams;
+    private volatile Language language = (message, from) -> List.of();
+
+    /** What is said to us in our own words, and answered. */
+    @FunctionalInterface
+    interface Language {
+        List<OscMessage> hear(OscMessage message, InetAddress from);
+    }
 
     /** @param wanted the port; the next free one is taken where it is not to be had */
     public OscPort(InetAddress bind, int wanted, Clock clock, Loops loops, Arrivals arrivals) {
         door = new OscDoor(clock);
         OscInlet.Ear ear = (signal, from) -> {
             arrivals.heard(from, signal);
-            return List.of();
+            return signal.message() instanceof OscMessage osc ? language.hear(osc, from) : List.of();
         };
         for (int i = 0; i < TRIES && datagrams == null; i++) {
             try {
@@ -48,6 +56,11 @@ public final class OscPort implements AutoCloseable {
     /** Says who may speak to it, besides the machines of the rig. */
     public void admit(Door wanted) {
         door.admit(wanted);
+    }
+
+    /** From now on messages are heard by this as well, and answered. */
+    void speak(Language newLanguage) {
+        language = newLanguage;
     }
 
     /** The addresses of the machines of the open show. */

@@ -1,122 +1,181 @@
 package underbaton.web.stage;
 
 import jakarta.annotation.PreDestroy;
-import java.net.InetAddress;
-import java.net.UnknownHostException;
-import java.util.ArrayList;
-import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
-import java.util.function.Consumer;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
-import underbaton.core.loop.Loop;
+import underbaton.core.engine.DryRun;
+import underbaton.core.engine.Happening;
+import underbaton.core.engine.Kept;
+import underbaton.core.engine.Manner;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.Step;
 import underbaton.core.loop.Loops;
-import underbaton.core.midi.ChannelMessage;
-import underbaton.core.midi.Message;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
 import underbaton.core.perform.Scribe;
-import underbaton.core.perform.Sending;
-import underbaton.core.perform.Standing;
+import underbaton.core.plan.Changes;
+import underbaton.core.plan.OutTonight;
+import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
-import underbaton.core.plan.Planner;
-import underbaton.core.rig.Connection;
-import underbaton.core.rig.Device;
+import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Signal;
+import underbaton.core.signal.Source;
 import underbaton.core.traffic.Entry;
 import underbaton.web.live.Live;
+import underbaton.web.performances.Recorder;
 import underbaton.web.shows.Backups;
+import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
+import underbaton.web.signals.CameIn;
 import underbaton.wire.Arrival;
-import underbaton.wire.Health;
-import underbaton.wire.Link;
-import underbaton.wire.Switchboard;
 
 /**
- * The one show that is on the desk: its performer, its devices' ways out and queues. It runs from memory alone; an edit
- * reaches it the moment it is saved.
+ * The one show that is on the desk. It runs from memory alone; an edit reaches it the moment it is saved or, while it is
+ * being run, when the operator says so.
  */
 @Component
 public class Stage {
 
     private static final long TRY_NANOS = TimeUnit.MILLISECONDS.toNanos(2500);
     private static final long TRY_STEP_NANOS = TimeUnit.MILLISECONDS.toNanos(2);
-    private static final long LAMP_PAUSE_NANOS = TimeUnit.SECONDS.toNanos(1);
 
     private final Shows shows;
-    private final Switchboard switchboard;
+    private final Plans plans;
+    private final Manners manners;
+    private final DeviceLines lines;
     private final Scribe scribe;
     private final Arrivals arrivals;
     private final Clock clock;
     private final Loops loops;
     private final Live live;
     private final Backups backups;
-    private final OscPort oscPort;
-    private volatile Map<Integer, Post> posts = Map.of();
-    private volatile Running running;
-    private final Loop lampsLoop;
-
-    /** The open show. */
-    private record Running(int showId, Performer performer, PerformerThread thread) {}
+    private final DeskFile deskFile;
+    private final Recorder recorder;
+    private final CameIn cameIn;
+    private volatile OnDesk onDesk;
 
     Stage(
             Shows shows,
-            Switchboard switchboard,
+            Plans plans,
+            Manners manners,
+            DeviceLines lines,
             Scribe scribe,
             Arrivals arrivals,
             Clock clock,
             Loops loops,
             Live live,
             Backups backups,
-            OscPort oscPort) {
-        this.backups = backups;
-        this.oscPort = oscPort;
-        this.arrivals = arrivals;
+            DeskFile deskFile,
+            Recorder recorder,
+            CameIn cameIn) {
+        this.recorder = recorder;
+        this.cameIn = cameIn;
         this.shows = shows;
-        this.switchboard = switchboard;
+        this.plans = plans;
+        this.manners = manners;
+        this.lines = lines;
         this.scribe = scribe;
+        this.arrivals = arrivals;
         this.clock = clock;
         this.loops = loops;
         this.live = live;
+        this.backups = backups;
+        this.deskFile = deskFile;
         shows.watch(this::changed);
-        lampsLoop = loops.start("lamps", this::keepLampsFresh);
+        lines.watch(this::reachChanged);
+        arrivals.listen(this::heard);
     }
 
     // ---- which show
 
+    Optional<OnDesk> onDesk() {
+        return Optional.ofNullable(onDesk);
+    }
+
+    private Optional<OnDesk> onDesk(int showId) {
+        return onDesk().filter(d -> d.showId == showId);
+    }
+
+    private OnDesk require(int showId) {
+        return onDesk(showId).orElseThrow(NotOnDesk::new);
+    }
+
     public boolean isOpen(int showId) {
-        Running now = running;
-        return now != null && now.showId == showId;
+        return onDesk(showId).isPresent();
     }
 
     public Optional<Show> openShow() {
-        Running now = running;
-        return now == null ? Optional.empty() : shows.find(now.showId);
+        return onDesk().flatMap(d -> shows.find(d.showId));
     }
 
     /** Puts a show on the desk, and the one that was there away; does nothing when it is there already. */
     public synchronized void open(int showId) {
-        if (isOpen(showId)) {
-            return;
+        if (!isOpen(showId)) {
+            open(showId, Optional.empty(), OutTonight.NONE);
         }
+    }
+
+    /** Puts a show on the desk as a crash has left it. */
+    synchronized void resume(DeskFile.Standing standing) {
+        open(standing.showId(), Optional.of(standing.kept()), standing.out());
+        if (standing.run() != 0) {
+            recorder.resume(standing.showId(), standing.run());
+        }
+    }
+
+    private void open(int showId, Optional<Kept> left, OutTonight out) {
         close();
         Show show = shows.get(showId);
         arrivals.belongTo(showId);
-        connect(show);
-        Performer performer = new Performer(clock, Planner.plan(show), new ToPosts(), s -> played());
-        running = new Running(showId, performer, new PerformerThread(performer, loops));
+        lines.connect(show);
+        Plan plan = plans.knowing(show);
+        PlaybackState first = left.map(l -> l.into(plan, clock.nanos(), clock.epochMicros()))
+                .orElseGet(() -> PlaybackState.of(plan, clock.nanos()));
+        Performer performer = new Performer(clock, first, lines, s -> played(showId, s));
+        performer.order(new Order.Behave(manners.now()));
+        if (!out.isNone()) {
+            performer.order(new Order.Adopt(plan.tonight(out)));
+        }
+        onDesk =
+                new OnDesk(show, plan, out, performer, new PerformerThread(performer, loops), left, plans.dryRun(show));
+        lines.tellReach();
+        DryRun run = plans.dryRun(show);
+        loops.once("warm-up of the show", () -> new SilentRun(clock, plan, run).play());
         backups.keep(show);
     }
 
-    private void played() {
+    /** How the show stood when a crash came, if it was put on the desk after one. */
+    public Optional<Kept> left(int showId) {
+        return onDesk(showId).flatMap(d -> d.left);
+    }
+
+    private void played(int showId, Step step) {
+        boolean called = step.happenings().stream()
+                .anyMatch(h ->
+                        h instanceof Happening.Heard heard && heard.outcome().isTaken());
+        if (called && step.happenings().stream().anyMatch(Happening.Fired.class::isInstance)) {
+            // A pedal's GO begins the run as well as the Desk's.
+            recorder.begin(showId);
+        }
+        recorder.saw(showId, step);
+        cameIn.saw(showId, step);
+        boolean untaken = !step.happenings().isEmpty()
+                && step.happenings().stream()
+                        .allMatch(h -> h instanceof Happening.Heard heard
+                                && !heard.outcome().isTaken());
+        if (untaken) {
+            return;
+        }
         live.changed("desk");
         live.changed("playing");
     }
@@ -124,14 +183,32 @@ public class Stage {
     /** Takes the open show from the desk; its devices are let go. */
     @PreDestroy
     public synchronized void close() {
-        Running now = running;
-        running = null;
-        if (now != null) {
-            now.thread.close();
+        OnDesk before = onDesk;
+        onDesk = null;
+        if (before != null) {
+            before.thread.close();
+            recorder.end();
+            deskFile.forget();
         }
-        posts.values().forEach(this::letGo);
-        posts = Map.of();
+        lines.disconnect();
     }
+
+    /** What a clock says thirty times a second is no signal, nor is what is said in our own words. */
+    private void heard(Source source, Signal signal) {
+        boolean ticks = signal.message() == RealTime.CLOCK
+                || signal.message() == RealTime.ACTIVE_SENSING
+                || signal.message() instanceof SystemCommon.QuarterFrame
+                || signal.message() instanceof OscMessage osc && osc.address().startsWith(OscLanguage.PREFIX);
+        if (!ticks) {
+            onDesk().ifPresent(d -> d.performer.order(source.name(), new Order.Heard(source, signal)));
+        }
+    }
+
+    private void reachChanged(int deviceId, boolean there) {
+        onDesk().ifPresent(d -> d.performer.order("", there ? new Order.Found(deviceId) : new Order.Lost(deviceId)));
+    }
+
+    // ---- orders
 
     /**
      * The performer of a show that must be the open one.
@@ -139,11 +216,7 @@ public class Stage {
      * @throws NotOnDesk when another show is, or none
      */
     public Performer performer(int showId) {
-        Running now = running;
-        if (now == null || now.showId != showId) {
-            throw new NotOnDesk();
-        }
-        return now.performer;
+        return require(showId).performer;
     }
 
     /**
@@ -152,111 +225,171 @@ public class Stage {
      * @param what the order in a few words
      * @throws NotOnDesk when another show is, or none
      */
-    public void order(int showId, String what, Consumer<Performer> order) {
-        order.accept(performer(showId));
+    public void order(int showId, String what, Order order) {
+        OnDesk desk = require(showId);
+        if (order instanceof Order.Go || order instanceof Order.CatchUp) {
+            desk.bookChanged = false;
+        }
+        if (order instanceof Order.Go) {
+            recorder.begin(showId);
+        }
+        desk.performer.order(order);
+        log(showId, what);
+    }
+
+    private void log(int showId, String what) {
         long at = clock.epochMicros();
+        recorder.ordered(showId, at, what);
         scribe.later(() -> Entry.order(at, showId, what));
     }
 
-    public Optional<Standing> standing(int showId) {
-        Running now = running;
-        return now != null && now.showId == showId ? Optional.of(now.performer.standing()) : Optional.empty();
+    /**
+     * Fires a call outside the running order.
+     *
+     * @param words why, for the log
+     * @throws Refusal when it is guarded and this is the first of the two acts that it wants
+     */
+    public void fire(int showId, PlannedCall call, String words) {
+        PlaybackState state = require(showId).performer.state();
+        boolean first = state.plan().isGuarded(call)
+                && !state.hand().guardWaitsAt(call.deviceId(), call.phraseId(), clock.nanos());
+        performer(showId).order(new Order.Fire(call, words));
+        if (first) {
+            throw new Refusal("guarded", "“" + call.phrase() + "” is guarded: fire it once more within three seconds.");
+        }
+    }
+
+    /** From now on GO behaves so, in this show and the next ones. */
+    public void behave(int showId, Manner manner) {
+        order(showId, "GO behaves otherwise", new Order.Behave(manner));
+        manners.set(manner);
+    }
+
+    public Optional<PlaybackState> playback(int showId) {
+        return onDesk(showId).map(d -> d.performer.state());
+    }
+
+    /** What the book says that is played from: without what is out tonight, and without edits that wait. */
+    public DryRun dryRun(int showId) {
+        return require(showId).dryRun();
+    }
+
+    /** How long before a cue the music begins when the show is run from cue to cue, ns. */
+    public long cueToCueNanos() {
+        return manners.cueToCueNanos();
     }
 
     // ---- edits
 
-    private synchronized void changed(Show show) {
-        if (isOpen(show.id())) {
-            connect(show);
-            order(
-                    show.id(),
-                    "the edit “" + shows.undoable(show.id()).orElse("undone") + "” is taken over",
-                    p -> p.adopt(Planner.plan(show, p.standing().plan())));
-        }
-        live.changed("book");
-        lampsChanged();
-    }
-
-    /** Keeps the ways out that still fit, opens the new ones and lets the others go. */
-    private void connect(Show show) {
-        Map<Integer, Post> next = new LinkedHashMap<>();
-        List<Post> gone = new ArrayList<>(posts.values());
-        for (Device device : show.devices()) {
-            Post old = posts.get(device.id());
-            if (old != null && old.device().connection().equals(device.connection())) {
-                old.lane().rename(device);
-                next.put(device.id(), new Post(device, old.link(), old.lane(), old.ear()));
-                gone.remove(old);
+    private synchronized void changed(Show show, String edit) {
+        onDesk(show.id()).ifPresent(d -> {
+            Plan plan = plans.knowing(show);
+            if (waits(d, plan)) {
+                d.await(edit);
             } else {
-                next.put(device.id(), newPost(show.id(), device));
+                adopt(d, show, plan, "the edit “" + edit + "” is taken over");
             }
-        }
-        posts = next;
-        gone.forEach(this::letGo);
-        oscPort.belongTo(addresses(show));
+            live.changed("desk");
+            live.changed("waiting");
+        });
+        live.changed("book");
+        live.changed("lamps");
+        live.changed("machines");
     }
 
-    /** By their addresses alone; a name is looked up by whoever connects, and not waited for here. */
-    private static Set<InetAddress> addresses(Show show) {
-        Set<InetAddress> addresses = new HashSet<>();
-        for (Device device : show.devices()) {
-            if (device.connection() instanceof Connection.Network network
-                    && network.host().matches("[0-9.]+|[0-9a-fA-F:]+:[0-9a-fA-F:]*")) {
-                try {
-                    addresses.add(InetAddress.getByName(network.host()));
-                } catch (UnknownHostException noAddress) {
-                    continue;
-                }
-            }
-        }
-        return addresses;
-    }
-
-    private Post newPost(int showId, Device device) {
-        Link.Ear ear = new Link.Ear() {
-            @Override
-            public void heard(Signal signal) {
-                arrivals.heard(showId, speaker(device.connection(), signal.message()), signal);
-            }
-
-            @Override
-            public void changed() {
-                lampsChanged();
-            }
+    private boolean waits(OnDesk d, Plan changed) {
+        PlaybackState state = d.performer.state();
+        return switch (manners.edits()) {
+            case AT_ONCE -> false;
+            case WAIT -> recorder.isOn(d.showId);
+            case AHEAD ->
+                recorder.isOn(d.showId)
+                        && (!d.waiting().isEmpty() || !state.liesAhead(Changes.firstPlace(d.base, changed)));
         };
-        Link link = switchboard.connect(device.connection(), ear);
-        return new Post(device, link, new Lane(showId, device, link, clock, scribe, loops), ear);
     }
 
-    private void letGo(Post post) {
-        post.lane().close();
-        switchboard.giveBack(post.device().connection(), post.ear());
+    private void adopt(OnDesk d, Show show, Plan plan, String words) {
+        lines.connect(show);
+        d.taken(show, plan);
+        order(show.id(), words, new Order.Adopt(plan.tonight(d.out)));
     }
 
-    /** Of several devices on one line the one whose channel it came on, else the first. */
-    private Optional<Device> speaker(Connection line, Message message) {
-        List<Device> onLine = posts.values().stream()
-                .map(Post::device)
-                .filter(d -> d.connection().equals(line))
-                .toList();
-        return onLine.stream()
-                .filter(d -> message instanceof ChannelMessage m && m.channel() == d.channel())
-                .findFirst()
-                .or(() -> onLine.stream().findFirst());
+    /** In words, the edits that were made while the show runs and are not yet taken over. */
+    public List<String> waiting(int showId) {
+        return onDesk(showId).map(OnDesk::waiting).orElse(List.of());
     }
 
-    private final class ToPosts implements Performer.Outbox {
-        @Override
-        public void send(Sending sending) {
-            Post post = posts.get(sending.deviceId());
-            if (post != null) {
-                post.lane().send(sending);
-            }
+    /** Takes over the edits that wait. */
+    public synchronized void takeOver(int showId) {
+        OnDesk d = require(showId);
+        int count = d.waiting().size();
+        if (count > 0) {
+            Show show = shows.get(showId);
+            d.bookChanged = true;
+            adopt(
+                    d,
+                    show,
+                    plans.knowing(show),
+                    count == 1
+                            ? "the edit “" + d.waiting().get(0) + "” is taken over"
+                            : count + " edits are taken over");
+            live.changed("desk");
+            live.changed("waiting");
         }
+    }
 
-        @Override
-        public void clear() {
-            posts.values().forEach(p -> p.lane().clear());
+    public Edits editsTreated() {
+        return manners.edits();
+    }
+
+    /** @param seconds before the cue, 0 to 60 */
+    public void leadCueToCue(int seconds) {
+        manners.setCueToCue(seconds);
+    }
+
+    /** What becomes of edits while a show runs, from now on. */
+    public void treatEdits(Edits edits) {
+        manners.set(edits);
+    }
+
+    /** Whether the book was changed under the show, and the machines may not be as it says now. */
+    public boolean bookChanged(int showId) {
+        return onDesk(showId).filter(d -> d.bookChanged).isPresent();
+    }
+
+    /** The run is over: its times stand, and edits come at once again. */
+    public synchronized void endRun(int showId) {
+        OnDesk d = require(showId);
+        log(showId, "the performance is over");
+        recorder.end();
+        takeOver(d.showId);
+        live.changed("desk");
+    }
+
+    // ---- armed
+
+    /** What does not take part tonight. */
+    public OutTonight out(int showId) {
+        return onDesk(showId).map(d -> d.out).orElse(OutTonight.NONE);
+    }
+
+    /**
+     * Takes a cue, an item or a machine out for tonight, or puts it back.
+     *
+     * @param name how people call it
+     */
+    public synchronized void arm(int showId, OutTonight.Kind kind, int id, String name, boolean armed) {
+        OnDesk d = require(showId);
+        OutTonight out = d.out.with(kind, id, armed);
+        if (!out.equals(d.out)) {
+            d.out = out;
+            d.bookChanged |= armed && kind != OutTonight.Kind.MACHINE;
+            order(
+                    showId,
+                    name + (armed ? " takes part again" : " is out tonight"),
+                    new Order.Adopt(d.base.tonight(out)));
+            live.changed("armed");
+            live.changed("lamps");
         }
     }
 
@@ -269,72 +402,36 @@ public class Stage {
      */
     public Tried tryOut(int showId, PlannedCall call) {
         Performer performer = performer(showId);
-        Post post = posts.get(call.deviceId());
+        Optional<DeviceLine> there = lines.of(call.deviceId());
+        if (there.isEmpty()) {
+            return new Tried(
+                    false,
+                    false,
+                    -1,
+                    "this machine is not on the desk yet: the edit that made it waits to be taken over");
+        }
+        DeviceLine line = there.get();
         long before = clock.nanos();
-        performer.fire(call, "line check");
+        performer.order(new Order.Fire(call, "line check"));
         long deadline = before + TRY_NANOS;
-        while (clock.nanos() < deadline && (post.lane().last().atNanos() < before || isAwaited(post))) {
+        while (clock.nanos() < deadline && (line.lane().last().atNanos() < before || isAwaited(line))) {
             LockSupport.parkNanos(this, TRY_STEP_NANOS);
         }
-        Lane.Last last = post.lane().last();
+        Lane.Last last = line.lane().last();
         boolean sent = last.atNanos() >= before && last.trouble().isEmpty();
         return new Tried(
                 sent,
-                sent && post.link().arrival() == Arrival.ARRIVED,
-                sent ? post.link().health().roundTripMicros() : -1,
+                sent && line.link().arrival() == Arrival.ARRIVED,
+                sent ? line.link().health().roundTripMicros() : -1,
                 last.atNanos() < before ? "it is still waiting to be sent" : last.trouble());
     }
 
-    private static boolean isAwaited(Post post) {
-        return post.lane().last().trouble().isEmpty() && post.link().arrival() == Arrival.AWAITED;
-    }
-
-    // ---- lamps
-
-    public List<Lamp> lamps() {
-        return posts.values().stream().map(this::lamp).toList();
+    private static boolean isAwaited(DeviceLine line) {
+        return line.lane().last().trouble().isEmpty() && line.link().arrival() == Arrival.AWAITED;
     }
 
     /** What is known of what was sent last to a machine of the open show. */
     public Optional<Arrival> arrival(int deviceId) {
-        return Optional.ofNullable(posts.get(deviceId)).map(p -> p.link().arrival());
-    }
-
-    private Lamp lamp(Post post) {
-        Health health = post.link().health();
-        Lane.Last last = post.lane().last();
-        long now = clock.nanos();
-        String trip = health.roundTripMicros() < 0 ? "" : "%.1f ms".formatted(health.roundTripMicros() / 1000.0);
-        String loss = health.lossPerCent() <= 0 ? "" : ", " + health.lossPerCent() + " % lost";
-        String heard = health.lastHeardNanos() == 0 ? "" : ago(now - health.lastHeardNanos());
-        String sent = last.atNanos() == 0 ? "" : "sent " + ago(now - last.atNanos()) + late(last.lateMicros());
-        return new Lamp(post.device(), health.reached(), trip, loss, heard, sent, health.words());
-    }
-
-    private void lampsChanged() {
-        live.changed("lamps");
-        live.changed("machines");
-    }
-
-    private static String late(long micros) {
-        return micros < 5000 ? "" : ", " + micros / 1000 + " ms late";
-    }
-
-    private static String ago(long nanos) {
-        long seconds = TimeUnit.NANOSECONDS.toSeconds(nanos);
-        if (seconds < 1) {
-            return "just now";
-        }
-        return seconds < 60 ? seconds + " s ago" : seconds / 60 + " min ago";
-    }
-
-    private void keepLampsFresh() {
-        LockSupport.parkNanos(this, LAMP_PAUSE_NANOS);
-        lampsChanged();
-    }
-
-    @PreDestroy
-    void end() {
-        lampsLoop.close();
+        return lines.of(deviceId).map(l -> l.link().arrival());
     }
 }

@@ -12,6 +12,8 @@ import org.slf4j.LoggerFactory;
 import org.springframework.boot.web.server.context.WebServerInitializedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
+import underbaton.core.engine.Cause;
+import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
@@ -20,7 +22,6 @@ import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Scribe;
-import underbaton.core.perform.Sending;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -98,11 +99,16 @@ class WarmUp {
         Scribe scribe = new Scribe(new Traffic(16), loops);
         Lane lane = new Lane(0, device, link, clock, scribe, loops);
         for (int i = 0; i < ROUNDS; i++) {
-            messages.forEach(m -> lane.send(new Sending(0, m, clock.nanos(), "warm-up")));
+            messages.forEach(m -> lane.send(warming(m)));
             Thread.sleep(1);
         }
         lane.close();
         scribe.close();
+    }
+
+    private ScheduledMessage warming(Message message) {
+        long now = clock.nanos();
+        return ScheduledMessage.at(now, 0, message, Cause.outside("warm-up", now));
     }
 
     private static void warmOrders(int port) throws IOException, InterruptedException {

@@ -17,6 +17,7 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.Order;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -225,8 +226,8 @@ class BookTest {
         assertThat(cell(page, 1, 1)).hasText("at 3:1");
         Stage stage = baton.bean(Stage.class);
         stage.open(show);
-        stage.performer(show).go();
-        UnderBaton.until("the second cue came by itself", () -> stage.standing(show)
+        stage.performer(show).order(new Order.Go());
+        UnderBaton.until("the second cue came by itself", () -> stage.playback(show)
                 .flatMap(s -> s.last())
                 .filter(f -> f.cue().number().toString().equals("2"))
                 .isPresent());

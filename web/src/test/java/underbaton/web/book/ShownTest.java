@@ -21,7 +21,7 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
-import underbaton.core.plan.Plan;
+import underbaton.core.engine.DryRun;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Effect;
 
@@ -117,7 +117,7 @@ class ShownTest {
     void aPageThatTakesOnlyWhatItIsSentShowsTheWholeTruth() {
         Random random = new Random(20261126);
         Show show = filled();
-        Plan plan = Planner.plan(show);
+        DryRun plan = DryRun.of(Planner.plan(show));
         BookView book = BookView.of(show, plan, null);
         List<Page> pages = new ArrayList<>();
         for (int i = 0; i < PAGES; i++) {
@@ -134,7 +134,7 @@ class ShownTest {
             if (show != before) {
                 past.push(before);
             }
-            plan = Planner.plan(show, plan);
+            plan = DryRun.of(Planner.plan(show, plan.plan()), plan);
             book = BookView.of(show, plan, book);
             Page page = any(pages, random);
             if (random.nextInt(4) == 0) {
@@ -146,7 +146,7 @@ class ShownTest {
             } else {
                 page.take(book, 0);
             }
-            BookView fresh = BookView.of(show, Planner.plan(show), null);
+            BookView fresh = BookView.of(show, DryRun.of(Planner.plan(show)), null);
             Map<String, Leaf> leaves = fresh.leaves().stream().collect(Collectors.toMap(Leaf::id, l -> l));
             assertThat(page.order)
                     .isEqualTo(fresh.leaves().stream().map(Leaf::id).toList());
@@ -171,7 +171,7 @@ class ShownTest {
     @Test
     void anEditOfOneCellSendsItsRowAndThoseInWhichItIsHeld() {
         Show show = filled();
-        BookView book = BookView.of(show, Planner.plan(show), null);
+        BookView book = BookView.of(show, DryRun.of(Planner.plan(show)), null);
         Item song = show.items().get(0);
         var lights = show.devices().get(0);
         Call amber = new Call(lights.id(), lights.phrases().get(0).id());
@@ -183,7 +183,7 @@ class ShownTest {
                                 lights.id(),
                                 List.of(new Call(
                                         lights.id(), lights.phrases().get(2).id())))));
-        BookView after = BookView.of(lit, Planner.plan(lit), book);
+        BookView after = BookView.of(lit, DryRun.of(Planner.plan(lit)), book);
         List<Shown.Sent> sent = new Shown(show.revision(), List.of(song.id() + "-0")).of(after, 0);
         assertThat(sent).hasSize(1);
         assertThat(sent.get(0).rows().stream()

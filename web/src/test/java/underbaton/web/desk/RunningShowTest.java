@@ -20,6 +20,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
+import underbaton.core.engine.Manner;
+import underbaton.core.engine.Order;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
@@ -48,6 +50,7 @@ class RunningShowTest {
     void openDesk() {
         show = baton.show("The Ferryman’s Lantern");
         baton.bean(Stage.class).open(show);
+        baton.bean(Stage.class).performer(show).order(new Order.Behave(Manner.PLAIN));
         lights = baton.bean(RehearsalRoom.class).named("FOH lights").orElseThrow();
         page = baton.open("/shows/" + show + "/desk");
         assertThat(lamp()).hasAttribute("data-reached", "true", PATIENTLY);
@@ -224,5 +227,26 @@ class RunningShowTest {
         page.locator(".now h1").click();
         page.keyboard().press(" ");
         assertThat(page.locator(".go")).containsText("GO 31");
+    }
+
+    /** Kept for the next show too: what the operator has chosen is asked for when one is put on the desk. */
+    @Test
+    void theOperatorSaysHowGoBehaves() {
+        Stage stage = baton.bean(Stage.class);
+        page.getByText("keys", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator(".manner [name=asks]").check();
+        page.locator(".manner [name=skipped]").selectOption("all");
+        page.locator(".manner [name=again]").fill("500");
+        page.locator(".manner [name=again]").press("Tab");
+        Manner chosen = new Manner(true, true, 500_000_000L);
+        until("it behaves so", () -> stage.playback(show)
+                .filter(s -> s.hand().manner().equals(chosen))
+                .isPresent());
+        stage.close();
+        stage.open(show);
+        until("and does again", () -> stage.playback(show)
+                .filter(s -> s.hand().manner().equals(chosen))
+                .isPresent());
+        stage.behave(show, Manner.CAREFUL);
     }
 }

@@ -14,6 +14,7 @@ import underbaton.standins.CameraSwitcher;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.UnderBaton;
 import underbaton.web.stage.Lamp;
+import underbaton.web.stage.Lamps;
 import underbaton.web.stage.Stage;
 import underbaton.web.stage.Tried;
 
@@ -33,7 +34,7 @@ class LineCheckTest {
         int show = baton.show("Midsummer Vigil");
         Stage stage = baton.bean(Stage.class);
         stage.open(show);
-        until("all reached", () -> stage.lamps().stream().allMatch(Lamp::reached));
+        until("all reached", () -> baton.bean(Lamps.class).all().stream().allMatch(Lamp::reached));
         return baton.open("/shows/" + show + "/linecheck");
     }
 

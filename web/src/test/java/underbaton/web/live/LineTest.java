@@ -65,7 +65,7 @@ class LineTest {
         assertThat(page.locator("body")).not().hasClass(GONE);
         assertThat(page.locator(".line-told")).isHidden();
         assertThat(page.locator(".standby .n")).hasText(second);
-        assertThat(baton.bean(Stage.class).standing(show)).isPresent();
+        assertThat(baton.bean(Stage.class).playback(show)).isPresent();
         page.keyboard().press("Enter");
         assertThat(page.locator(".standby .n")).not().hasText(second);
     }

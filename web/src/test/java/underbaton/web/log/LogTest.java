@@ -85,6 +85,24 @@ class LogTest {
         assertThat(rows).hasCount(5);
     }
 
+    /** Two faders under way at once: each is a line that opens, and a line of another cue stays as it is. */
+    @Test
+    void theStepsOfAMoveAreOneLineThatOpens() {
+        for (int value = 0; value < 6; value++) {
+            add(Entry.Direction.OUT, "Console", "B4 0D 0" + value, "cue 7", "");
+            add(Entry.Direction.OUT, "Console", "B4 0E 1" + value, "cue 7", "");
+        }
+        add(Entry.Direction.OUT, "Console", "B4 0D 22", "cue 8", "");
+        Locator shown =
+                rows.filter(new Locator.FilterOptions().setHasText("Console")).locator("visible=true");
+        assertThat(shown.locator("td.bytes")).hasText(new String[] {"B4 0D 22", "B4 0E 15", "B4 0D 05"});
+        page.getByText("and 5 steps before it").first().click();
+        assertThat(shown.locator("td.bytes")).hasCount(8);
+        assertThat(shown.locator("td.bytes").nth(3)).hasText("B4 0E 14");
+        page.getByText("fold").click();
+        assertThat(shown.locator("td.bytes")).hasCount(3);
+    }
+
     @Test
     void pausedItHoldsStillAndLosesNothing() {
         page.keyboard().press("p");

@@ -20,6 +20,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.Order;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -214,7 +215,7 @@ class PhrasebookTest {
             String meant = cue.what().replaceFirst("Cue\\d+ ", "");
             Phrase phrase = shows.get(show).phrase(cue.calls().get(0)).orElseThrow();
             assertThat(phrase.name()).isEqualTo(meant);
-            baton.bean(Stage.class).performer(show).fire(PlannedCall.of(lights(), phrase), "test");
+            baton.bean(Stage.class).performer(show).order(new Order.Fire(PlannedCall.of(lights(), phrase), "test"));
             until(
                     "the look of cue " + cue.number(),
                     () -> desk.state().look().name().equals(meant));

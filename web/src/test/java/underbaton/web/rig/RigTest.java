@@ -21,6 +21,7 @@ import underbaton.standins.RehearsalRoom;
 import underbaton.standins.SoundConsole;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
+import underbaton.web.stage.Lamps;
 import underbaton.web.stage.Stage;
 
 /** Describing a machine and its phrases: what is wrong is marked, said, and stays as it was typed. */
@@ -145,7 +146,7 @@ class RigTest {
         blanks.locator("[name=says]").fill("control 0 to ?");
         blanks.locator("[name=unit]").selectOption("decibels");
         blanks.locator("[name=name]").press("Enter");
-        until("reached", () -> baton.bean(Stage.class).lamps().stream().allMatch(l -> l.reached()));
+        until("reached", () -> baton.bean(Lamps.class).all().stream().allMatch(l -> l.reached()));
         assertThat(line("Leader").locator(".bytes")).hasText("B4 00 ··");
         line("Leader").press("f");
         page.keyboard().type("-15 dB");
@@ -206,7 +207,7 @@ class RigTest {
         blanks("Scene 1 welcome").locator("[name=guarded]").check();
         press("Keep");
         assertThat(line("Scene 1 welcome")).containsText("guarded");
-        until("reached", () -> baton.bean(Stage.class).lamps().stream().allMatch(l -> l.reached()));
+        until("reached", () -> baton.bean(Lamps.class).all().stream().allMatch(l -> l.reached()));
         long before = traffic.last();
         line("Scene 1 welcome").hover();
         line("Scene 1 welcome").locator("[data-fire]").click();

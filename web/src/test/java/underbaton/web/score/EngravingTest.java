@@ -15,6 +15,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.DryRun;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -74,7 +75,7 @@ class EngravingTest {
             CueNumber number = CueNumber.of(Long.toString(1 + show.cues().count()));
             show = show.withCue(item, new Cue(0, number, Start.of(parts[0].strip()), "", calls, 0));
         }
-        return new Engraving(show, Planner.plan(show).item(item).orElseThrow());
+        return new Engraving(show, DryRun.of(Planner.plan(show)), item);
     }
 
     @Test

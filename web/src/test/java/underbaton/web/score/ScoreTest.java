@@ -28,7 +28,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
-import underbaton.core.plan.PlannedMessage;
+import underbaton.core.engine.DryRun;
+import underbaton.core.engine.PlannedMessage;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -285,8 +286,10 @@ class ScoreTest {
 
     private long played() {
         Traffic traffic = baton.bean(Traffic.class);
-        List<PlannedMessage> plan =
-                Planner.plan(baton.bean(Shows.class).get(show)).messages().toList();
+        List<PlannedMessage> plan = DryRun.of(
+                        Planner.plan(baton.bean(Shows.class).get(show)))
+                .messages()
+                .toList();
         long before = traffic.last();
         press("Home", "p");
         assertThat(page.locator(".where")).containsText("bar ");

@@ -17,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.springframework.jdbc.core.JdbcTemplate;
 import underbaton.core.cue.Show;
+import underbaton.core.engine.Order;
 import underbaton.core.file.ShowFile;
 import underbaton.core.rig.Connection;
 import underbaton.web.UnderBaton;
@@ -137,9 +138,9 @@ class ShowsPageTest {
         int ferryman = baton.show("The Ferryman’s Lantern");
         int vigil = baton.show("Midsummer Vigil");
         stage.open(ferryman);
-        stage.performer(ferryman).go();
+        stage.performer(ferryman).order(new Order.Go());
         UnderBaton.until(
-                "running", () -> stage.standing(ferryman).orElseThrow().last().isPresent());
+                "running", () -> stage.playback(ferryman).orElseThrow().last().isPresent());
         Page page = baton.open("/");
         page.onceDialog(dialog -> {
             assertThat(dialog.message()).contains("is running on the desk, at cue 1");

@@ -250,12 +250,15 @@ public final class OscLink implements Link {
             return;
         }
         try {
-            boolean waits = isStream() && askedNanos != 0;
-            boolean taken = !waits
-                    && out.write(encoded(new OscMessage(connection.question(), List.of()))
-                            .toArray());
-            if (taken) {
+            if (!isStream() || askedNanos == 0) {
+                // Noted before it leaves: the answer may be here before the next line is.
+                long before = askedNanos;
                 askedNanos = clock.nanos();
+                boolean taken = out.write(encoded(new OscMessage(connection.question(), List.of()))
+                        .toArray());
+                if (!taken) {
+                    askedNanos = before;
+                }
             }
             ear.changed();
         } catch (PortUnreachableException nobodyThere) {

@@ -138,13 +138,15 @@ class StrangeOscTest {
                         DEAF)) {
             until("reached", () -> link.health().reached());
             long longest = 0;
-            boolean refused = false;
-            for (int i = 0; i < 5000 && !refused; i++) {
+            int refusedInARow = 0;
+            // One refusal is not yet the end: the system's own buffers may grow a little and take some more.
+            for (int i = 0; i < 5000 && refusedInARow < 10; i++) {
                 long before = System.nanoTime();
-                refused = link.send(large) instanceof Outlet.NotSent;
+                refusedInARow = link.send(large) instanceof Outlet.NotSent ? refusedInARow + 1 : 0;
                 longest = Math.max(longest, System.nanoTime() - before);
+                Thread.sleep(refusedInARow > 0 ? 50 : 0);
             }
-            assertThat(refused).isTrue();
+            assertThat(refusedInARow).isEqualTo(10);
             assertThat(link.health().words()).contains("takes no data");
             // Far above what a shared machine may take, far below any timeout of a socket.
             assertThat(longest).isLessThan(TimeUnit.SECONDS.toNanos(5));

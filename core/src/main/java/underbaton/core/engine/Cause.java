@@ -1,0 +1,30 @@
+package underbaton.core.engine;
+
+/**
+ * Why something is sent.
+ *
+ * @param words {@code cue 12}, {@code cue 12 in C}, {@code stop all}
+ * @param cueId the cue that causes it; 0 for none
+ * @param sinceCueId the cue whose GO its times count from; 0 for where the item began
+ * @param sinceNanos the moment of that
+ */
+public record Cause(String words, int cueId, int sinceCueId, long sinceNanos) {
+
+    /** The label of the cue, {@code 12 in C}; empty for none. */
+    String cue() {
+        return cueId == 0 ? "" : words.substring(4);
+    }
+
+    /** Of something that stands outside the running order. */
+    public static Cause outside(String words, long atNanos) {
+        return new Cause(words, 0, 0, atNanos);
+    }
+
+    Cause then(String phrase) {
+        return new Cause(words + ", then " + phrase, cueId, sinceCueId, sinceNanos);
+    }
+
+    Cause shifted(long nanos) {
+        return new Cause(words, cueId, sinceCueId, sinceNanos + nanos);
+    }
+}

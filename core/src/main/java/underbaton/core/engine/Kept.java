@@ -1,0 +1,164 @@
+package underbaton.core.engine;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import org.pcollections.HashTreePMap;
+import org.pcollections.IntTreePMap;
+import org.pcollections.PMap;
+import underbaton.core.plan.Level;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Control;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Speech.Timed;
+
+/**
+ * What of a playing show is worth keeping over a crash, in values that can be written down: where it stood, and what each
+ * machine has been told. Moves under way are kept as where they were.
+ *
+ * @param epochMicros when it was so, µs since 1970
+ * @param standbyCueId 0 for the end of the book
+ * @param lastCueId the cue fired last; 0 for none
+ * @param itemId the item whose music ran; 0 for none
+ * @param positionNanos where in it, ns since it began
+ * @param paused whether it stood still
+ * @param permille how fast it went, 1,000 being as written
+ */
+public record Kept(
+        long epochMicros,
+        int standbyCueId,
+        int lastCueId,
+        int itemId,
+        long positionNanos,
+        boolean paused,
+        int permille,
+        List<KeptDevice> devices) {
+
+    /** @param levels where its controls stood, as far as they had been told */
+    public record KeptDevice(int deviceId, List<KeptSlot> slots, List<KeptPointer> pointers, List<KeptLevel> levels) {}
+
+    /** @param agoNanos how long it had been so */
+    public record KeptSlot(
+            String name, int phraseId, String phrase, Effect effect, List<Timed> messages, long agoNanos) {}
+
+    /** @param place 0 when nobody knew */
+    public record KeptPointer(String name, int place) {}
+
+    /** @param address of the control */
+    public record KeptLevel(String address, Level level) {}
+
+    /** @param epochMicros the state's moment as time of day */
+    public static Kept of(PlaybackState state, long epochMicros) {
+        List<KeptDevice> devices = new ArrayList<>();
+        state.plan().devices().forEach(d -> {
+            KeptDevice kept = device(state, d.id());
+            if (!kept.slots.isEmpty() || !kept.pointers.isEmpty() || !kept.levels.isEmpty()) {
+                devices.add(kept);
+            }
+        });
+        Optional<Playing> playing = state.playing();
+        return new Kept(
+                epochMicros,
+                state.standbyCue().map(c -> c.cueId()).orElse(0),
+                state.last().map(l -> l.cue().cueId()).orElse(0),
+                playing.map(p -> p.item().item().id()).orElse(0),
+                playing.map(p -> Math.max(0, p.position(state.nowNanos()))).orElse(0L),
+                playing.filter(Playing::paused).isPresent(),
+                playing.map(p -> p.anchor().permille()).orElse(Anchor.AS_WRITTEN),
+                devices);
+    }
+
+    private static KeptDevice device(PlaybackState state, int deviceId) {
+        Away away = state.away().get(deviceId);
+        DeviceState device = away == null ? state.told().device(deviceId) : away.state();
+        PMap<Control, Level> levels = away == null ? CatchUp.toldLevels(state, deviceId) : away.levels();
+        long now = state.nowNanos();
+        return new KeptDevice(
+                deviceId,
+                device.slots().stream()
+                        .map(s -> new KeptSlot(
+                                s.name(),
+                                s.call().phraseId(),
+                                s.call().phrase(),
+                                s.call().effect(),
+                                s.call().messages(),
+                                now - s.sinceNanos()))
+                        .toList(),
+                device.pointers().stream()
+                        .map(p -> new KeptPointer(p.name(), p.place().orElse(0)))
+                        .toList(),
+                levels.entrySet().stream()
+                        .map(e -> new KeptLevel(e.getKey().address(), e.getValue()))
+                        .toList());
+    }
+
+    /**
+     * The show as it stood: its music stands still where it was, held until somebody says how it goes on.
+     *
+     * @param plan of the show as it is now; what it has no more is left out
+     * @param nowNanos by the clock that goes on from here
+     * @param nowMicros the same moment as time of day, µs since 1970
+     */
+    public PlaybackState into(Plan plan, long nowNanos, long nowMicros) {
+        long away = Math.max(0, nowMicros - epochMicros) * 1000;
+        Turn turn = new Turn(PlaybackState.of(plan, nowNanos));
+        int index = standbyCueId == 0 ? plan.cues().size() : plan.indexOf(standbyCueId);
+        turn.standby = index < 0 ? turn.standby : index;
+        turn.hand = turn.hand.movedTo(true);
+        int last = plan.indexOf(lastCueId);
+        if (last >= 0) {
+            turn.last = Optional.of(new PlaybackState.Fired(plan.cues().get(last), nowNanos - away));
+        }
+        Optional<PlannedItem> item = plan.item(itemId);
+        if (item.isPresent()) {
+            turn.playing = Optional.of(Playing.from(item.get(), positionNanos, nowNanos)
+                    .pace(permille, nowNanos)
+                    .pause(nowNanos));
+            turn.begun = new Begun(itemId, nowNanos - away - positionNanos, true);
+        }
+        PMap<Integer, DeviceState> told = IntTreePMap.empty();
+        Map<Control, Level> levels = new HashMap<>();
+        for (KeptDevice device : devices) {
+            if (plan.device(device.deviceId).isPresent()) {
+                told = told.plus(device.deviceId, state(device, nowNanos - away));
+                device.levels.forEach(l -> levels.put(new Control(device.deviceId, l.address), l.level));
+            }
+        }
+        turn.devices = told;
+        levels.forEach(turn.levels::put);
+        return turn.done().next();
+    }
+
+    private static DeviceState state(KeptDevice device, long then) {
+        return new DeviceState(
+                device.slots.stream()
+                        .map(s -> new Slot(s.name, call(device.deviceId, s), then - s.agoNanos))
+                        .toList(),
+                device.pointers.stream()
+                        .map(p -> new Pointer(
+                                p.name,
+                                p.place == 0 ? OptionalInt.empty() : OptionalInt.of(p.place),
+                                Optional.empty(),
+                                then))
+                        .toList());
+    }
+
+    private static PlannedCall call(int deviceId, KeptSlot slot) {
+        return new PlannedCall(
+                deviceId,
+                slot.phraseId,
+                slot.phrase,
+                slot.effect,
+                slot.messages,
+                Optional.empty(),
+                HashTreePMap.empty(),
+                0,
+                0,
+                0);
+    }
+}

@@ -1,0 +1,226 @@
+package underbaton.core.engine;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.midi.ChannelMessage.BankProgram;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.ShowControl;
+import underbaton.core.midi.SystemCommon.SongSelect;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Hearing;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Outcome;
+import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Source;
+
+/** What comes in is held against the listeners, and each that takes it gives its order. */
+abstract class Listening extends Mending {
+
+    private static final String ONCE_MORE = ": once more within three seconds";
+
+    /** In the place of a machine, where a listener's own second act is waited for. */
+    private static final int NO_MACHINE = -1;
+
+    Listening(PlaybackState s) {
+        super(s);
+    }
+
+    abstract void carryOut(Order order);
+
+    void hear(Order.Heard heard) {
+        Source source = heard.source();
+        Message message = heard.signal().message();
+        if (hearing.isEcho(source, message, now)) {
+            hearing = hearing.after(source, message);
+            tell(heard, List.of(), "", "we said it ourselves a moment ago");
+            return;
+        }
+        List<Listener> takers = new ArrayList<>();
+        Listener nearest = null;
+        Hearing.Miss least = new Hearing.Miss(-1, "");
+        int playingItem = playing.map(p -> p.item().item().id()).orElse(0);
+        int standbyItem =
+                standby < plan.cues().size() ? plan.cues().get(standby).item().id() : 0;
+        for (Listener listener : plan.listeners()) {
+            if (listener.pattern().speaksOf(message)) {
+                Optional<Hearing.Miss> miss = hearing.missed(
+                        listener, source, message, now, playingItem, standbyItem, itemName(listener.itemId()));
+                if (miss.isEmpty()) {
+                    takers.add(listener);
+                } else if (miss.get().nearness() > least.nearness()) {
+                    nearest = listener;
+                    least = miss.get();
+                }
+            }
+        }
+        hearing = hearing.after(source, message);
+        List<Outcome.Taken> taken = new ArrayList<>();
+        for (Listener listener : takers) {
+            hearing = hearing.took(listener.id(), now);
+            taken.add(new Outcome.Taken(listener.id(), listener.name(), react(listener, heard)));
+        }
+        boolean near = taken.isEmpty() && nearest != null;
+        tell(heard, taken, near ? nearest.name() : "", near ? least.why() : "");
+    }
+
+    private void tell(Order.Heard heard, List<Outcome.Taken> taken, String nearest, String why) {
+        happenings.add(new Happening.Heard(new Outcome(heard.source(), heard.signal(), taken, nearest, why)));
+    }
+
+    private String itemName(int itemId) {
+        return plan.item(itemId).map(i -> i.item().name()).orElse("an item that is gone");
+    }
+
+    /** @return what was done, in a few words */
+    private String react(Listener listener, Order.Heard heard) {
+        Reaction reaction = listener.reaction();
+        if (reaction instanceof Reaction.Give give) {
+            return give(listener, give.deed());
+        }
+        if (reaction instanceof Reaction.ToCue to) {
+            return toCue(to, heard);
+        }
+        if (reaction instanceof Reaction.Play play) {
+            return play(play, heard);
+        }
+        if (reaction instanceof Reaction.Fire fire) {
+            return fire(listener, fire);
+        }
+        Reaction.Arm arm = (Reaction.Arm) reaction;
+        hearing = hearing.arming(arm.listenerId(), arm.listens());
+        String other = plan.listeners().stream()
+                .filter(l -> l.id() == arm.listenerId())
+                .map(Listener::name)
+                .findFirst()
+                .orElse("a listener that is gone");
+        return other + (arm.listens() ? " listens" : " is disarmed");
+    }
+
+    private String give(Listener listener, Reaction.Deed deed) {
+        boolean paused = playing.filter(Playing::paused).isPresent();
+        Order order =
+                switch (deed) {
+                    case GO -> new Order.Go();
+                    case BACK -> new Order.Back();
+                    case NEXT -> new Order.Next();
+                    case PAUSE -> paused ? new Order.Resume() : new Order.Pause();
+                    case RESUME -> new Order.Resume();
+                    case HOLD -> new Order.Hold();
+                    case RELEASE -> new Order.Release();
+                    case STOP_ALL -> new Order.StopAll();
+                };
+        if (deed == Reaction.Deed.STOP_ALL
+                && !listener.atOnce()
+                && !hand.guardWaitsAt(NO_MACHINE, listener.id(), now)) {
+            hand = hand.guardAsked(NO_MACHINE, listener.id(), now);
+            return deed.words() + ONCE_MORE;
+        }
+        boolean wasAsked = hand.waitsAt(now);
+        carryOut(order);
+        boolean asks = deed == Reaction.Deed.GO && !wasAsked && hand.waitsAt(now);
+        return asks ? "GO: press again" : deed.words();
+    }
+
+    private String toCue(Reaction.ToCue to, Order.Heard heard) {
+        int index = to.cueId() != 0 ? plan.indexOf(to.cueId()) : numbered(heard, to.offset());
+        if (index < 0) {
+            return to.cueId() != 0
+                    ? "its cue is no longer in the book"
+                    : number(heard)
+                            .map(n -> "there is no cue " + shifted(n, to.offset()))
+                            .orElse("no number came with it");
+        }
+        PlannedCue cue = plan.cues().get(index);
+        carryOut(new Order.StandBy(cue.cueId()));
+        if (to.fires()) {
+            carryOut(new Order.Go());
+        }
+        return (to.fires() ? "GO " : "standby ") + cue.label();
+    }
+
+    private int numbered(Order.Heard heard, int offset) {
+        Optional<CueNumber> wanted = number(heard).flatMap(n -> cueNumber(shifted(n, offset)));
+        for (int i = 0; wanted.isPresent() && i < plan.cues().size(); i++) {
+            PlannedCue cue = plan.cues().get(i);
+            if (cue.copy().isEmpty() && cue.number().equals(wanted.get())) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private static Optional<CueNumber> cueNumber(String text) {
+        try {
+            return Optional.of(CueNumber.of(text));
+        } catch (Refusal noNumber) {
+            return Optional.empty();
+        }
+    }
+
+    private String play(Reaction.Play play, Order.Heard heard) {
+        int itemId = play.itemId();
+        if (itemId == 0) {
+            OptionalInt nth = number(heard)
+                    .map(n -> shifted(n, play.offset()))
+                    .filter(n -> n.matches("\\d{1,6}"))
+                    .map(n -> OptionalInt.of(Integer.parseInt(n)))
+                    .orElse(OptionalInt.empty());
+            if (nth.isEmpty()
+                    || nth.getAsInt() < 1
+                    || nth.getAsInt() > plan.items().size()) {
+                return nth.isEmpty() ? "no number came with it" : "there is no item " + nth.getAsInt();
+            }
+            itemId = plan.items().get(nth.getAsInt() - 1).item().id();
+        }
+        carryOut(new Order.Play(itemId, 0));
+        return plan.item(itemId).isPresent() ? "plays " + itemName(itemId) : itemName(itemId);
+    }
+
+    private String fire(Listener listener, Reaction.Fire fire) {
+        Optional<Phrase> phrase = plan.device(fire.deviceId()).flatMap(d -> d.phrase(fire.phraseId()));
+        if (phrase.isEmpty()) {
+            return "its phrase is gone";
+        }
+        PlannedCall call = PlannedCall.of(plan.device(fire.deviceId()).orElseThrow(), phrase.get());
+        boolean waits =
+                plan.isGuarded(call) && !listener.atOnce() && !hand.guardWaitsAt(call.deviceId(), call.phraseId(), now);
+        if (waits) {
+            hand = hand.guardAsked(call.deviceId(), call.phraseId(), now);
+            return call.phrase() + ONCE_MORE;
+        }
+        make(call, now, now, Cause.outside("signal: " + listener.name(), now), false);
+        return call.phrase();
+    }
+
+    /** The number that comes with a signal, as its machine prints it. */
+    private static Optional<String> number(Order.Heard heard) {
+        Message message = heard.signal().message();
+        if (message instanceof ProgramChange p) {
+            return Optional.of(Integer.toString(heard.source().numbering().counted(p.program())));
+        }
+        if (message instanceof BankProgram p) {
+            return Optional.of(Integer.toString(heard.source().numbering().counted(p.program())));
+        }
+        if (message instanceof SongSelect song) {
+            return Optional.of(Integer.toString(song.song()));
+        }
+        if (message instanceof ShowControl said) {
+            return said.cue().isEmpty() ? Optional.empty() : Optional.of(said.cue());
+        }
+        return message instanceof OscMessage osc && !osc.arguments().isEmpty()
+                ? Optional.of(OscMessage.plain(osc.arguments().get(0)))
+                : Optional.empty();
+    }
+
+    private static String shifted(String number, int offset) {
+        return offset != 0 && number.matches("\\d{1,6}") ? Integer.toString(Integer.parseInt(number) + offset) : number;
+    }
+}

@@ -1,0 +1,20 @@
+package underbaton.core.engine;
+
+/**
+ * How GO behaves; the operator's choice.
+ *
+ * @param asks whether a GO that leaves timed cues of the song unplayed wants a second press
+ * @param sendsSkipped whether those cues are all sent, one after the other, or only what they leave behind
+ * @param againNanos within this time of the last GO another one wants a second press; 0 for never
+ */
+public record Manner(boolean asks, boolean sendsSkipped, long againNanos) {
+
+    /** Every GO is carried out, and everything is sent. */
+    public static final Manner PLAIN = new Manner(false, true, 0);
+
+    /** As a show begins: two keys in a hurry do no harm, and nobody sees five cues flash by. */
+    public static final Manner CAREFUL = new Manner(true, false, 300_000_000L);
+
+    /** How long the second press is waited for. */
+    static final long PATIENCE_NANOS = 2_000_000_000L;
+}

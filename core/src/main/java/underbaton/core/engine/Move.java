@@ -1,0 +1,68 @@
+package underbaton.core.engine;
+
+import java.util.Optional;
+import underbaton.core.plan.FadeCurve;
+import underbaton.core.plan.Level;
+import underbaton.core.plan.PlannedMotion;
+
+/**
+ * A control under way.
+ *
+ * @param began by the clock of the events, ns
+ * @param next the step that comes, counted from where the move began; empty when no further one comes
+ * @param said the value that the control was told last, 0–127; below 0 when nothing is known to have been told
+ * @param cause of its steps
+ */
+public record Move(
+        PlannedMotion motion, FadeCurve curve, long began, Optional<FadeCurve.Step> next, int said, Cause cause) {
+
+    private static final long NEVER = Long.MAX_VALUE;
+
+    /** When the next step leaves; far away when none does. */
+    long nextNanos() {
+        return next.map(s -> began + s.atNanos()).orElse(NEVER);
+    }
+
+    /** When it is over; far away for a wave without an end. */
+    long endNanos() {
+        return motion.lastsNanos() > 0 ? began + motion.lastsNanos() : NEVER;
+    }
+
+    boolean isEndless() {
+        return motion.lastsNanos() == 0;
+    }
+
+    /** Where the control is at a moment. */
+    Level at(long nanos) {
+        return motion.level(curve.exactAt(Math.max(0, nanos - began)));
+    }
+
+    /** Where the control is as far as it was told; empty when it was told nothing. */
+    Optional<Level> toldAt(long nanos) {
+        if (said < 0) {
+            return Optional.empty();
+        }
+        Level exact = at(nanos);
+        return Optional.of(exact.value() == said ? exact : exact.at(said));
+    }
+
+    /** With its next step taken, and a look at the control each so many ns from then on. */
+    Move stepped(long gapNanos) {
+        FadeCurve.Step step = next.orElseThrow();
+        return new Move(motion, curve, began, curve.next(step.atNanos(), step.value(), gapNanos), step.value(), cause);
+    }
+
+    /** It goes on from a moment of it at which a value has been sent. */
+    Move from(long sinceNanos, int value, long gapNanos, Cause newCause) {
+        return new Move(motion, curve, began, curve.next(sinceNanos, value, gapNanos), value, newCause);
+    }
+
+    /** It goes on, and nothing is sent of it. */
+    Move silent() {
+        return new Move(motion, curve, began, Optional.empty(), said, cause);
+    }
+
+    Move shifted(long nanos) {
+        return new Move(motion, curve, began + nanos, next, said, cause.shifted(nanos));
+    }
+}

@@ -1,0 +1,97 @@
+package underbaton.core.engine;
+
+import java.util.Set;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.signal.Signal;
+import underbaton.core.signal.Source;
+
+/** What can happen to a playing show. Unknown ids are ignored. */
+public sealed interface Order {
+
+    /** Time passes, and what is due happens. */
+    record Pass() implements Order {}
+
+    /**
+     * Fires the standby cue and what comes with it; the next cue that waits for GO becomes the standby. While a vamp goes
+     * round, it is released instead.
+     */
+    record Go() implements Order {}
+
+    /** The standby goes back to the cue before; nothing is sent. */
+    record Back() implements Order {}
+
+    /** The standby goes on to the next cue that waits for GO; nothing is sent. */
+    record Next() implements Order {}
+
+    /** Makes any cue the standby, also one that would come by itself; nothing is sent. */
+    record StandBy(int cueId) implements Order {}
+
+    /** Plays an item from a place of it on, ns since it began; what comes before that place is not sent. */
+    record Play(int itemId, long fromNanos) implements Order {}
+
+    /** The music stands still where it is; moves that have begun go on. */
+    record Pause() implements Order {}
+
+    /** The music goes on from where it stands. */
+    record Resume() implements Order {}
+
+    /** Goes to another place of the item that plays, ns since it began. */
+    record Locate(long toNanos) implements Order {}
+
+    /** Shifts the music against the performers by so many ns, forward or, below 0, back. */
+    record Nudge(long nanos) implements Order {}
+
+    /** The music goes so fast from now on, 1,000 being as written; 500 to 2,000. Cues that lie ahead come earlier or later by that. */
+    record Pace(int permille) implements Order {}
+
+    /** Lets the vamp that goes round be left as it was told to. */
+    record Release() implements Order {}
+
+    /** Makes one call outside the running order; that of a guarded phrase only when it is ordered again within three seconds. @param words why, for the log */
+    record Fire(PlannedCall call, String words) implements Order {}
+
+    /** Drops what is still to come, leaves moves where they are, and stops all that goes on by itself. */
+    record StopAll() implements Order {}
+
+    /** Takes over a changed book; the standby stays on its cue, or on the one that took its place. */
+    record Adopt(Plan plan) implements Order {}
+
+    /**
+     * Makes devices what the book says they should be now.
+     *
+     * @param book the book's state at the moment that is to be reached
+     * @param leftOut what is not to be made right
+     */
+    record CatchUp(PlaybackState book, Set<Correction.Key> leftOut) implements Order {}
+
+    /** Leaves what plays: the music, what follows by itself and what is under way; a cue stands by, and nothing is sent. */
+    record Leave(int cueId) implements Order {}
+
+    /** A device can no longer be reached: what is sent to it from now on is not heard. */
+    record Lost(int deviceId) implements Order {}
+
+    /** It can be reached again, and has missed what was sent meanwhile. */
+    record Found(int deviceId) implements Order {}
+
+    /** Tells a device that was away what it has missed. */
+    record BringUp(int deviceId) implements Order {}
+
+    /** Somebody has looked: a device stands at a place of a list that it steps through. */
+    record StandsAt(int deviceId, String list, int place) implements Order {}
+
+    /** Something has come in. */
+    record Heard(Source source, Signal signal) implements Order {}
+
+    /** From now on what comes in is listened to, or nothing is: the master switch. */
+    record Listen(boolean on) implements Order {}
+
+    /** From now on GO behaves so. */
+    record Behave(Manner manner) implements Order {}
+
+    /**
+     * The band has stopped: the music stands still, moves stop where they are, what the item set going gets its stop, and
+     * looks stay.
+     */
+    record Hold() implements Order {}
+}

@@ -1,0 +1,224 @@
+package underbaton.core.engine;
+
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.function.Consumer;
+import underbaton.core.engine.PlaybackState.FollowOn;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.TimedCalls;
+import underbaton.core.rig.Control;
+
+/**
+ * Plays one item as the book has it, event by event: what comes by itself comes in time, vamps are played once, and GO is
+ * pressed when all that moves has come to rest, though before whatever the book puts behind that cue comes by itself. The
+ * item begins at 0 by the clock.
+ */
+final class StraightPlay {
+
+    /** How much of a wave without an end is shown. */
+    private static final long WAVE_SHOWN_NANOS = 60_000_000_000L;
+
+    private static final long NEVER = Long.MAX_VALUE;
+
+    private final PlannedItem item;
+    private final int first;
+    private final int end;
+    /** What is heard from here on does not belong to it. */
+    private final long limit;
+    /** GO is not pressed on this cue, nor on any behind it. */
+    private final int lastGo;
+
+    private final Consumer<Step> watcher;
+
+    private PlaybackState state;
+    private long wake = 0;
+    private boolean begun;
+
+    StraightPlay(Plan plan, PlannedItem item, Carried before) {
+        this(plan, item, before, NEVER, Integer.MAX_VALUE, s -> {});
+    }
+
+    private StraightPlay(Plan plan, PlannedItem item, Carried before, long limit, int lastGo, Consumer<Step> watcher) {
+        this.watcher = watcher;
+        this.item = item;
+        this.limit = limit;
+        this.lastGo = lastGo;
+        first = plan.firstOf(item.item().id());
+        end = first + item.cues().size();
+        state = before.into(plan, first, limit);
+    }
+
+    /**
+     * The item just before a moment: without all that is to be heard then or later, however early it is told.
+     *
+     * @param watcher sees every step on the way
+     */
+    static PlaybackState before(Plan plan, PlannedItem item, Carried carried, long nanos, Consumer<Step> watcher) {
+        StraightPlay play = new StraightPlay(plan, item, carried, Math.max(0, nanos), Integer.MAX_VALUE, watcher);
+        play.run();
+        return play.at(Math.max(0, nanos));
+    }
+
+    /** The item just before one of its cues is fired in the order of the book. */
+    static PlaybackState before(Plan plan, PlannedItem item, Carried carried, int order, Consumer<Step> watcher) {
+        PlannedCue cue = item.cues().get(order);
+        if (cue.atNanos().isPresent()) {
+            return before(plan, item, carried, order == 0 ? 0L : cue.atNanos().getAsLong(), watcher);
+        }
+        int from = order;
+        while (from > 0 && item.cues().get(from).comesWith()) {
+            from--;
+        }
+        int first = plan.firstOf(item.item().id());
+        StraightPlay play = new StraightPlay(plan, item, carried, NEVER, first + from, watcher);
+        PlannedCue leader = item.cues().get(from);
+        while (!play.awaits(leader) && play.next().isPresent()) {
+            continue;
+        }
+        return play.state.followOn().filter(f -> f.cue().equals(leader)).isPresent()
+                ? play.at(Math.max(
+                        play.state.nowNanos(), play.state.followOn().get().dueNanos() - 1))
+                : play.state;
+    }
+
+    private boolean awaits(PlannedCue cue) {
+        return state.followOn().filter(f -> f.cue().equals(cue)).isPresent();
+    }
+
+    private void run() {
+        while (next().isPresent()) {
+            continue;
+        }
+    }
+
+    private PlaybackState at(long nanos) {
+        return nanos <= state.nowNanos()
+                ? state
+                : step(Event.pass(nanos - 1)).next().justBefore(nanos);
+    }
+
+    PlaybackState state() {
+        return state;
+    }
+
+    /** When the item is over: by its own length, or when the last thing of it has come, whichever is later. */
+    long endNanos() {
+        boolean goesStraightOn =
+                state.followOn().filter(f -> !isHere(f.cue().item().id())).isPresent();
+        long planned = Math.max(item.scoreNanos(), item.item().plannedSeconds() * 1_000_000_000L);
+        return goesStraightOn ? state.nowNanos() : Math.max(planned, state.nowNanos());
+    }
+
+    private boolean isHere(int itemId) {
+        return item.item().id() == itemId;
+    }
+
+    /** The next event carried out; empty when the item is over, or has come to where it is to be looked at. */
+    Optional<Step> next() {
+        if (!begun) {
+            return begin();
+        }
+        quietWaves();
+        boolean waits = state.standby() < Math.min(end, lastGo);
+        long until = waits ? goNanos() : restNanos();
+        long at = wake <= until ? wake : Math.max(until, state.nowNanos());
+        if (at >= limit) {
+            return Optional.empty();
+        }
+        if (wake <= until) {
+            return Optional.of(step(Event.pass(Math.max(wake, sure(until)))));
+        }
+        return waits ? Optional.of(step(Event.of(at, new Order.Go()))) : Optional.empty();
+    }
+
+    private Optional<Step> begin() {
+        begun = true;
+        if (limit == 0 || item.cues().isEmpty() || !item.armed() || first >= lastGo) {
+            return Optional.empty();
+        }
+        boolean byItself =
+                state.followOn().filter(f -> isHere(f.cue().item().id())).isPresent();
+        return Optional.of(step(byItself ? Event.pass(0) : Event.of(0, new Order.Go())));
+    }
+
+    private Step step(Event event) {
+        Step step = Engine.step(state, event);
+        state = step.next();
+        wake = step.wakeNanos();
+        watcher.accept(step);
+        return step;
+    }
+
+    /** How far on the playing can go in one step: nothing is decided before. */
+    private long sure(long until) {
+        long decided = until;
+        if (until == NEVER) {
+            decided = state.playing()
+                    .filter(p -> !p.ahead().isEmpty() && p.vamp().isEmpty() && state.standby() >= end)
+                    .map(p -> p.dueAt(p.ahead().get(p.ahead().size() - 1).nanos()))
+                    .orElse(wake);
+        }
+        return Math.min(limit == NEVER ? NEVER : limit - 1, Math.min(decided, firstQuiet()));
+    }
+
+    /** When the first of the waves that have no end is no longer shown. */
+    private long firstQuiet() {
+        return state.moves().values().stream()
+                .filter(m -> m.isEndless() && m.nextNanos() < NEVER)
+                .mapToLong(m -> m.began() + WAVE_SHOWN_NANOS)
+                .min()
+                .orElse(NEVER);
+    }
+
+    /** The moment up to which things come before GO is pressed. */
+    private long goNanos() {
+        int order = state.standby() - first;
+        OptionalLong before = OptionalLong.empty();
+        long behind = NEVER;
+        if (state.playing().isPresent()) {
+            Playing p = state.playing().get();
+            before = p.ahead().stream()
+                    .filter(t -> t.order() < order)
+                    .mapToLong(TimedCalls::nanos)
+                    .map(p::dueAt)
+                    .max();
+            behind = p.ahead().stream()
+                    .filter(t -> t.order() >= order)
+                    .mapToLong(t -> p.dueAt(t.nanos()) - 1)
+                    .findFirst()
+                    .orElse(NEVER);
+        }
+        long rested = isAtRest() ? state.nowNanos() : NEVER;
+        return Math.max(before.orElse(state.nowNanos()), Math.min(behind, rested));
+    }
+
+    /** The moment up to which things come before the item is over. */
+    private long restNanos() {
+        boolean comes = state.playing().filter(p -> !p.ahead().isEmpty()).isPresent();
+        boolean waves = state.moves().values().stream().anyMatch(m -> m.nextNanos() < NEVER);
+        return comes || waves || !isAtRest() ? NEVER : state.nowNanos();
+    }
+
+    /** Nothing moves that will come to an end, and nothing is still to leave. */
+    private boolean isAtRest() {
+        return state.agenda().isEmpty()
+                && state.followOn()
+                        .map(FollowOn::cue)
+                        .filter(c -> isHere(c.item().id()))
+                        .isEmpty()
+                && state.moves().values().stream().allMatch(Move::isEndless);
+    }
+
+    private void quietWaves() {
+        for (var each : state.moves().entrySet()) {
+            Control control = each.getKey();
+            Move move = each.getValue();
+            if (move.isEndless() && move.nextNanos() < NEVER && move.nextNanos() - move.began() > WAVE_SHOWN_NANOS) {
+                state = state.withMoves(state.moves().plus(control, move.silent()));
+                wake = Engine.step(state, Event.pass(state.nowNanos())).wakeNanos();
+            }
+        }
+    }
+}

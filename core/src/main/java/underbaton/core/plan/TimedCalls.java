@@ -1,0 +1,45 @@
+package underbaton.core.plan;
+
+import java.util.List;
+
+/**
+ * Calls of a timed cue that leave together, or the cue's own moment.
+ *
+ * @param nanos when they leave, since the item began; never below 0
+ * @param momentNanos when they are to be heard, since the item began: later than {@code nanos} by the machines' lead
+ * @param lateNanos how long before the item's beginning they should have left; 0 for in time
+ * @param order place of the cue in its item
+ * @param cue to which they belong
+ * @param calls in the order in which each device gets them
+ * @param strikes whether this is the cue's own moment
+ */
+public record TimedCalls(
+        long nanos,
+        long momentNanos,
+        long lateNanos,
+        int order,
+        PlannedCue cue,
+        List<PlannedCall> calls,
+        boolean strikes)
+        implements Comparable<TimedCalls> {
+
+    @Override
+    public int compareTo(TimedCalls other) {
+        return nanos != other.nanos ? Long.compare(nanos, other.nanos) : Integer.compare(order, other.order);
+    }
+
+    /** The same, told no earlier than at a place of the item. */
+    public TimedCalls notBefore(long position) {
+        return nanos >= position
+                ? this
+                : new TimedCalls(position, momentNanos, lateNanos + position - nanos, order, cue, calls, strikes);
+    }
+
+    /** What stays the same when an item is worked out anew and these calls have another time. */
+    public record Key(int cueId, String copy, boolean strikes, long sinceCueNanos) {}
+
+    public Key key() {
+        return new Key(
+                cue.cueId(), cue.copy(), strikes, momentNanos - cue.atNanos().orElse(0));
+    }
+}

@@ -1,0 +1,162 @@
+package underbaton.core.signal;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import org.pcollections.HashTreePMap;
+import org.pcollections.PMap;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.Message;
+import underbaton.core.rig.Numbering;
+
+/**
+ * What a running show remembers of what came in. Immutable.
+ *
+ * @param on whether anything is listened to at all: the master switch
+ * @param taken by listener, when it took something last, by the clock of the events, ns
+ * @param armed by listener, where tonight differs from what is written
+ * @param values what each controller said last
+ * @param said by machine, what we told it lately, so that it is not taken for a signal when it comes back
+ */
+public record Hearing(
+        boolean on,
+        PMap<Integer, Long> taken,
+        PMap<Integer, Boolean> armed,
+        PMap<Controls, Integer> values,
+        PMap<Integer, List<Said>> said) {
+
+    /** A message that left, and when. */
+    public record Said(Message message, long nanos) {}
+
+    private static final int MOST_SAID = 12;
+    private static final long ECHO_NANOS = 300_000_000L;
+
+    /** A controller of a channel of a machine. */
+    public record Controls(int deviceId, int channel, int controller) {}
+
+    /** The nearness of a signal that fits in all, and is not taken for another reason. */
+    private static final int FITS = 6;
+
+    /** MIDI 1.0: bank select, its high and its low seven bits. */
+    private static final int BANK_HIGH = 0;
+
+    private static final int BANK_LOW = 32;
+
+    public static final Hearing FIRST =
+            new Hearing(true, HashTreePMap.empty(), HashTreePMap.empty(), HashTreePMap.empty(), HashTreePMap.empty());
+
+    public Hearing switched(boolean nowOn) {
+        return new Hearing(nowOn, taken, armed, values, said);
+    }
+
+    public Hearing took(int listenerId, long nanos) {
+        return new Hearing(on, taken.plus(listenerId, nanos), armed, values, said);
+    }
+
+    public Hearing arming(int listenerId, boolean listens) {
+        return new Hearing(on, taken, armed.plus(listenerId, listens), values, said);
+    }
+
+    /** Whether a listener listens tonight. */
+    public boolean isArmed(Listener listener) {
+        return armed.getOrDefault(listener.id(), listener.listens());
+    }
+
+    public Hearing after(Source source, Message message) {
+        return message instanceof ControlChange c
+                ? new Hearing(
+                        on,
+                        taken,
+                        armed,
+                        values.plus(new Controls(source.deviceId(), c.channel(), c.controller()), c.value()),
+                        said)
+                : this;
+    }
+
+    Memory memory(Source source, Message message) {
+        if (!(message instanceof ChannelMessage said)) {
+            return Memory.NONE;
+        }
+        OptionalInt before = message instanceof ControlChange c
+                ? value(source, said.channel(), c.controller())
+                : OptionalInt.empty();
+        OptionalInt high = value(source, said.channel(), BANK_HIGH);
+        OptionalInt low = value(source, said.channel(), BANK_LOW);
+        OptionalInt bank = high.isEmpty() && low.isEmpty()
+                ? OptionalInt.empty()
+                : OptionalInt.of(high.orElse(0) << 7 | low.orElse(0));
+        return new Memory(before, bank);
+    }
+
+    private OptionalInt value(Source source, int channel, int controller) {
+        Integer value = values.get(new Controls(source.deviceId(), channel, controller));
+        return value == null ? OptionalInt.empty() : OptionalInt.of(value);
+    }
+
+    /** What was told to a machine, for as long as it may come back. */
+    public Hearing saying(int deviceId, Message message, long nanos) {
+        List<Said> before = said.getOrDefault(deviceId, List.of());
+        List<Said> now = new ArrayList<>(before.subList(before.size() < MOST_SAID ? 0 : 1, before.size()));
+        now.add(new Said(message, nanos));
+        return new Hearing(on, taken, armed, values, said.plus(deviceId, List.copyOf(now)));
+    }
+
+    /** Whether a message is what we said ourselves a moment ago. */
+    public boolean isEcho(Source source, Message message, long nanos) {
+        return said.getOrDefault(source.deviceId(), List.of()).stream()
+                .anyMatch(s -> Math.abs(nanos - s.nanos) < ECHO_NANOS && s.message.equals(message));
+    }
+
+    /**
+     * Why a listener does not take a signal that it speaks of.
+     *
+     * @param nearness how much of it fits: the miss with the most is told
+     */
+    public record Miss(int nearness, String why) {}
+
+    /**
+     * Whether a listener takes a signal of its kind; empty when it does.
+     *
+     * @param playing the item that plays, 0 for none
+     * @param standby the item of the standby cue, 0 for none
+     * @param itemName of the item to which the listener belongs
+     */
+    public Optional<Miss> missed(
+            Listener listener, Source source, Message message, long nanos, int playing, int standby, String itemName) {
+        int near = listener.pattern().isNear(message) ? 1 : 0;
+        if (!listener.hears(source)) {
+            return miss(near, "it listens to another machine");
+        }
+        OptionalInt channel =
+                message instanceof ChannelMessage said ? OptionalInt.of(said.channel()) : OptionalInt.empty();
+        if (listener.channel().isPresent() && channel.isPresent() && !channel.equals(listener.channel())) {
+            return miss(
+                    2 + near,
+                    "channel " + Numbering.channel(channel.getAsInt()) + ", listens on "
+                            + Numbering.channel(listener.channel().getAsInt()));
+        }
+        Optional<String> other = listener.pattern().missed(message, memory(source, message), source.numbering());
+        if (other.isPresent()) {
+            return miss(4 + near, other.get());
+        }
+        if (!on) {
+            return miss(FITS, "listeners are off");
+        }
+        if (!isArmed(listener)) {
+            return miss(FITS, "it is disarmed");
+        }
+        if (listener.itemId() != 0 && listener.itemId() != playing && listener.itemId() != standby) {
+            return miss(FITS, "it belongs to " + itemName);
+        }
+        Long last = taken.get(listener.id());
+        return last != null && nanos - last < listener.pauseMs() * 1_000_000L
+                ? miss(FITS, "it is in its pause of " + listener.pauseMs() + " ms")
+                : Optional.empty();
+    }
+
+    private static Optional<Miss> miss(int nearness, String why) {
+        return Optional.of(new Miss(nearness, why));
+    }
+}

@@ -1,0 +1,252 @@
+package underbaton.core.engine;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import java.util.StringJoiner;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Start;
+import underbaton.core.rig.Argument;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Levels;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.StepList;
+import underbaton.core.score.Score;
+
+/**
+ * Shows such as people write, made up by chance, the same one for the same seed: songs with cues on their beats, scenes by
+ * hand with chains behind them, leads, settling, fades, waves, vamps and linked sections. {@link Machines} stands in for
+ * their rig.
+ */
+final class PlayableShows {
+
+    static final int LOOKS = 6;
+    static final int SCENES = 4;
+    static final int FADERS = 4;
+    static final int LOOPS = 3;
+    static final int SONGS = 7;
+    static final long FILM_NANOS = 90_000_000_000L;
+
+    private static final List<String> SHAPES = List.of("", ", by value", ", S-curve", ", equal power");
+
+    private final Random random;
+    private final boolean endless;
+    private Show show;
+    private int number;
+
+    private PlayableShows(long seed, boolean endless) {
+        random = new Random(seed);
+        this.endless = endless;
+    }
+
+    /** @param endless whether waves without an end are among it */
+    static Show show(long seed, boolean endless) {
+        return new PlayableShows(seed, endless).show();
+    }
+
+    private Show show() {
+        show = Show.empty(1, "By chance");
+        rig();
+        int items = 2 + random.nextInt(4);
+        for (int i = 0; i < items; i++) {
+            if (random.nextInt(3) == 0) {
+                scene(i);
+            } else {
+                song(i);
+            }
+        }
+        return show;
+    }
+
+    // ---- the rig
+
+    private void rig() {
+        device("Lights", 0, random.nextInt(3) * 40, 0, List.of(), network());
+        for (int i = 0; i < LOOKS; i++) {
+            phrase("Look " + i, "note " + i, "", "holds");
+        }
+        phrase("Flash", "note 20", "", "moment");
+        device("Console", 1, 0, random.nextBoolean() ? 0 : 30, List.of(), network());
+        for (int i = 0; i < SCENES; i++) {
+            phrase("Scene " + i, "program " + i, "", "holds scene, takes along levels");
+        }
+        for (int i = 0; i < FADERS; i++) {
+            phrase("Fader " + i, "control " + i + " to ?", "decibels", "levels fader " + i);
+            phrase(
+                    "Mute " + i,
+                    "control %d to 127 on channel +1 | control %d to 0 on channel +1".formatted(i, i),
+                    "",
+                    "holds mute " + i);
+        }
+        phrase("Tap", "note 90", "", "moment");
+        device("Player", 4, random.nextInt(2) * 100, 0, List.of(), local());
+        for (int i = 0; i < LOOPS; i++) {
+            phrase("Loop " + i, "note " + (40 + i), "", "starts loop " + i);
+            phrase("Stop loop " + i, "note off " + (40 + i), "", "stops loop " + i);
+        }
+        phrase("Shot", "note 60 for 200 ms", "", "moment");
+        phrase("Film", "control 20 to ?", "seconds 0 to 127", "starts film for 1:30");
+        phrase("Film off", "control 21 to 0", "", "stops film");
+        phrase("Silence", "note 70", "", "stops");
+        device("Tablet", 5, 0, 0, List.of(new StepList("song", SONGS, 50)), network());
+        phrase("Next", "note 48", "", "steps song by +1");
+        phrase("Previous", "note 47", "", "steps song by -1");
+        if (random.nextBoolean()) {
+            phrase("Top", "note 50", "", "sets song to 1");
+        }
+        device("Keys", 6, 0, 20, List.of(), local());
+        for (int i = 0; i < 4; i++) {
+            phrase("Patch " + i, "program %d; after 20 ms control 80 to %d".formatted(i, i), "", "holds patch");
+        }
+        phrase("Expression", "control 11 to ?", "per cent", "levels expression");
+    }
+
+    private static Connection network() {
+        return new Connection.NetworkMidi("127.0.0.1", 5004);
+    }
+
+    /** Both machines on it share one line. */
+    private static Connection local() {
+        return new Connection.LocalMidi("Line");
+    }
+
+    private void device(String name, int channel, int lead, int settle, List<StepList> lists, Connection connection) {
+        show = show.withDevice(new Device(
+                0,
+                name,
+                Department.SOUND,
+                connection,
+                channel,
+                Numbering.WIRE,
+                lead,
+                settle,
+                Levels.of("−∞=0, −60=10, −20=50, −10=80, 0=100, 10=127"),
+                Optional.empty(),
+                lists,
+                List.of()));
+    }
+
+    private void phrase(String name, String says, String argument, String effect) {
+        Device device = show.devices().get(show.devices().size() - 1);
+        show = show.withPhrase(
+                device.id(),
+                new Phrase(
+                        0,
+                        name,
+                        new SpeechWording(Numbering.WIRE).read(says),
+                        argument.isEmpty() ? Optional.empty() : Optional.of(Argument.of(argument)),
+                        Effect.of(effect),
+                        false,
+                        false,
+                        Remarks.NONE));
+    }
+
+    // ---- the book
+
+    private void scene(int place) {
+        show = show.withItem(new Item(0, ItemKind.SCENE, "Scene " + place, random.nextInt(60), List.of()), place);
+        int cues = 1 + random.nextInt(6);
+        for (int i = 0; i < cues; i++) {
+            String start = i == 0 || random.nextInt(3) > 0
+                    ? "by hand"
+                    : random.nextBoolean() ? "with" : "after " + random.nextInt(4) + "." + random.nextInt(10);
+            cue(start);
+        }
+    }
+
+    private void song(int place) {
+        StringJoiner score = new StringJoiner("\n");
+        score.add("1 quarter = " + (80 + random.nextInt(100)));
+        score.add("5 B Verse").add("9 C Chorus").add("13 D Verse 2 as B");
+        if (random.nextBoolean()) {
+            score.add("7 6/8").add("11 4/4");
+        }
+        if (random.nextInt(3) == 0) {
+            score.add("14 vamp 2 bars");
+        }
+        score.add("17 end");
+        show = show.withItem(
+                new Item(0, ItemKind.SONG, "Song " + place, 0, List.of())
+                        .withScore(Optional.of(Score.of(score.toString()))),
+                place);
+        int bar = 1;
+        int cues = 2 + random.nextInt(8);
+        for (int i = 0; i < cues && bar < 17; i++) {
+            boolean byHand = i == 0 ? random.nextBoolean() : random.nextInt(6) == 0;
+            String start = byHand
+                    ? "by hand"
+                    : random.nextInt(5) == 0 ? "after 0.7" : "at " + bar + ":" + (1 + random.nextInt(3));
+            cue(i == 0 && start.startsWith("after") ? "at 1:1" : start);
+            bar += random.nextInt(3);
+        }
+    }
+
+    private void cue(String start) {
+        List<Call> calls = new ArrayList<>();
+        int many = 1 + random.nextInt(3);
+        for (int i = 0; i < many; i++) {
+            calls.add(call());
+        }
+        int item = show.items().get(show.items().size() - 1).id();
+        CueNumber at = CueNumber.of(Integer.toString(++number));
+        show = show.withCue(item, new Cue(0, at, Start.of(start), "", calls, 0));
+    }
+
+    private Call call() {
+        Device device = show.devices().get(random.nextInt(show.devices().size()));
+        String typed =
+                switch (device.name()) {
+                    case "Lights" -> random.nextInt(6) == 0 ? "Flash" : "Look " + random.nextInt(LOOKS);
+                    case "Console" ->
+                        random.nextInt(5) == 0
+                                ? "Scene " + random.nextInt(SCENES)
+                                : random.nextInt(5) == 0
+                                        ? "Mute " + random.nextInt(FADERS) + (random.nextBoolean() ? " on" : " off")
+                                        : "Fader " + random.nextInt(FADERS) + " " + fade();
+                    case "Player" -> player();
+                    case "Tablet" -> random.nextInt(4) == 0 ? "Previous" : "Next";
+                    default ->
+                        random.nextInt(3) == 0
+                                ? "Expression " + random.nextInt(101) + " %"
+                                : "Patch " + random.nextInt(4);
+                };
+        String late = random.nextInt(6) == 0 ? " @ " + random.nextInt(900) + " ms" : "";
+        return Call.of(device, typed + late);
+    }
+
+    private String player() {
+        return switch (random.nextInt(7)) {
+            case 0, 1 -> "Loop " + random.nextInt(LOOPS);
+            case 2, 3 -> "Stop loop " + random.nextInt(LOOPS);
+            case 4 -> "Shot";
+            case 5 -> random.nextBoolean() ? "Film 0" : "Film off";
+            default -> "Silence";
+        };
+    }
+
+    private String fade() {
+        String level = random.nextInt(6) == 0 ? "-inf" : -random.nextInt(40) + " dB";
+        int kind = random.nextInt(4);
+        if (kind == 0) {
+            return level;
+        }
+        if (kind == 1) {
+            String lasts = endless && random.nextBoolean() ? "" : ", for " + (1 + random.nextInt(4)) + " s";
+            return (-10 - random.nextInt(10)) + " dB ± 5 dB sine every " + (1 + random.nextInt(3)) + " s" + lasts;
+        }
+        String then = random.nextInt(4) == 0 ? ", then Tap" : "";
+        return level + " in " + (1 + random.nextInt(5)) + " s" + SHAPES.get(random.nextInt(SHAPES.size())) + then;
+    }
+}

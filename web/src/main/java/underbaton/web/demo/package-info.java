@@ -1,0 +1,4 @@
+/**
+ * The made-up shows, read from the files of the demo.
+ */
+package underbaton.web.demo;

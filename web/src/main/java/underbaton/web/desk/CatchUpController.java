@@ -1,0 +1,121 @@
+package underbaton.web.desk;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.springframework.http.HttpStatus;
+import org.springframework.stereotype.Controller;
+import org.springframework.ui.Model;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.Show;
+import underbaton.core.engine.Correction;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.Playing;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Refusal;
+import underbaton.core.rig.StepList;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Stage;
+
+/** Making the machines right: what it takes is shown first, and sent when the operator says so. */
+@Controller
+class CatchUpController {
+
+    private final Shows shows;
+    private final Stage stage;
+    private final Destinations destinations;
+
+    CatchUpController(Shows shows, Stage stage, Destinations destinations) {
+        this.shows = shows;
+        this.stage = stage;
+        this.destinations = destinations;
+    }
+
+    @GetMapping("/shows/{showId}/desk/catch-up")
+    String sheet(@PathVariable int showId, @RequestParam(defaultValue = Destinations.STANDBY) String to, Model model) {
+        Destination destination = destinations.of(showId, to);
+        List<Correction> corrections = destination.corrections(destinations.now(showId));
+        model.addAttribute("sheet", CatchUpView.of(shows.get(showId), to, destination.words(), corrections));
+        return "desk/catchup :: sheet";
+    }
+
+    /** @param send the keys of the lines that are sent */
+    @PostMapping("/shows/{showId}/desk/catch-up")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void send(@PathVariable int showId, @RequestParam String to, @RequestParam(defaultValue = "") List<String> send) {
+        Destination destination = destinations.of(showId, to);
+        PlaybackState now = destinations.now(showId);
+        Set<String> wanted = new HashSet<>(send);
+        Set<Correction.Key> leftOut = new HashSet<>();
+        for (Correction correction : destination.corrections(now)) {
+            if (!wanted.contains(CatchUpView.key(correction.key()))) {
+                leftOut.add(correction.key());
+            }
+        }
+        destination.before().forEach(stage.performer(showId)::order);
+        stage.order(showId, "catch-up, " + destination.words(), destination.catchUp(leftOut));
+        destination.after().forEach(stage.performer(showId)::order);
+    }
+
+    /** Tells every machine that was away what it has missed, or one of them. */
+    @PostMapping("/shows/{showId}/desk/bring-up")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void bringUp(@PathVariable int showId, @RequestParam(defaultValue = "0") int device) {
+        destinations.now(showId).away().forEach((id, away) -> {
+            if (away.back() && (device == 0 || device == id)) {
+                String name = shows.get(showId).device(id).map(Device::name).orElse("a machine");
+                stage.order(showId, name + " is brought up to date", new Order.BringUp(id));
+            }
+        });
+    }
+
+    /** From where the song that plays, or stands by, can be played. */
+    @GetMapping("/shows/{showId}/desk/from")
+    String from(@PathVariable int showId, Model model) {
+        PlaybackState state = destinations.now(showId);
+        Optional<PlannedItem> item = state.playing().map(Playing::item).or(() -> state.standbyCue()
+                .flatMap(c -> state.plan().item(c.item().id())));
+        model.addAttribute("item", item.map(i -> i.item().name()).orElse(""));
+        model.addAttribute(
+                "sections",
+                item.flatMap(PlannedItem::times).map(t -> t.score().sections()).orElse(List.of()));
+        model.addAttribute(
+                "bars",
+                item.flatMap(PlannedItem::times).map(t -> t.score().endBar()).orElse(0));
+        return "desk/catchup :: from";
+    }
+
+    @GetMapping("/shows/{showId}/desk/places")
+    String places(@PathVariable int showId, Model model) {
+        Show show = shows.get(showId);
+        model.addAttribute("show", show);
+        model.addAttribute(
+                "stepping",
+                show.devices().stream().filter(d -> !d.stepLists().isEmpty()).toList());
+        model.addAttribute("state", destinations.now(showId));
+        return "desk/catchup :: places";
+    }
+
+    /** Somebody has looked where a machine stands. */
+    @PostMapping("/shows/{showId}/desk/places")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void place(@PathVariable int showId, @RequestParam int device, @RequestParam String list, @RequestParam int place) {
+        Device machine = shows.get(showId)
+                .device(device)
+                .orElseThrow(() -> new Refusal("device", "That machine is gone; reload the page."));
+        StepList steps = machine.stepList(list)
+                .orElseThrow(() -> new Refusal("list", machine.name() + " steps through no such list."));
+        if (place < StepList.FIRST || place > steps.places()) {
+            throw new Refusal("place", machine.name() + " has places 1 to " + steps.places() + " there.");
+        }
+        String where = (list.isEmpty() ? "place" : list) + " " + place;
+        stage.order(showId, machine.name() + " stands at " + where, new Order.StandsAt(device, list, place));
+    }
+}

@@ -1,0 +1,62 @@
+package underbaton.web.desk;
+
+import java.util.ArrayList;
+import java.util.List;
+import underbaton.core.cue.Show;
+import underbaton.core.engine.Correction;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+
+/**
+ * What it takes to make the machines right, as the sheet shows it.
+ *
+ * @param to where they are brought, as {@link Destinations} calls it
+ * @param groups by department, in the order of the rig
+ * @param cannot what nothing can make right from here
+ */
+public record CatchUpView(Show show, String to, String words, List<Group> groups, List<Line> cannot) {
+
+    public record Group(Department department, List<Line> lines) {}
+
+    /** @param key names the line when the sheet is sent */
+    public record Line(String key, Device device, Correction correction) {
+
+        /** What the machine does now, as far as it was told. */
+        public String has() {
+            return correction.has().isEmpty() ? "not known" : correction.has() + " now";
+        }
+    }
+
+    public int count() {
+        return groups.stream().mapToInt(g -> g.lines.size()).sum();
+    }
+
+    static CatchUpView of(Show show, String to, String words, List<Correction> corrections) {
+        List<Group> groups = new ArrayList<>();
+        List<Line> cannot = new ArrayList<>();
+        for (Correction correction : corrections) {
+            Device device = show.device(correction.key().deviceId()).orElse(null);
+            if (device == null) {
+                continue;
+            }
+            Line line = new Line(key(correction.key()), device, correction);
+            if (!correction.isPossible()) {
+                cannot.add(line);
+                continue;
+            }
+            Group group = groups.stream()
+                    .filter(g -> g.department == device.department())
+                    .findFirst()
+                    .orElseGet(() -> {
+                        groups.add(new Group(device.department(), new ArrayList<>()));
+                        return groups.get(groups.size() - 1);
+                    });
+            group.lines.add(line);
+        }
+        return new CatchUpView(show, to, words, groups, cannot);
+    }
+
+    static String key(Correction.Key key) {
+        return key.deviceId() + " " + key.kind() + " " + key.name();
+    }
+}

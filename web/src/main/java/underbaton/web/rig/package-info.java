@@ -1,0 +1,4 @@
+/**
+ * The page Rig: machines, their phrasebooks and their lists.
+ */
+package underbaton.web.rig;

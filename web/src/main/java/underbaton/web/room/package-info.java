@@ -1,0 +1,4 @@
+/**
+ * The rehearsal room, in which the stand-ins are seen working.
+ */
+package underbaton.web.room;

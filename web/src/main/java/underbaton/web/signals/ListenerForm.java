@@ -1,0 +1,412 @@
+package underbaton.web.signals;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Show;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOff;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.PitchBend;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.MachineControl;
+import underbaton.core.midi.Message;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.ShowControl;
+import underbaton.core.midi.SystemCommon.SongSelect;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Condition;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Source;
+import underbaton.web.page.Typed;
+
+/**
+ * The blanks of a listener, as they are typed: numbers in the printing of the machine that is listened to.
+ *
+ * @param from a machine's id, {@code rig} for all of them, {@code others} for those who are none
+ * @param channel 1–16, or empty for any
+ * @param kind of the pattern, as its file calls it
+ * @param low the number that is meant, or the first
+ * @param high the last; empty for the same
+ * @param soft the softest velocity, the threshold, the lower value or the least change
+ * @param hard the hardest velocity, or the upper value
+ * @param way struck or let go, pressed, released, within, changed; a command; a move of the transport
+ * @param word the list of show control, or the relation of a condition on the first argument
+ * @param text the cue of show control, the address of OSC
+ * @param value of the condition; empty for none
+ * @param does a deed's name, {@code cue}, {@code item}, {@code phrase}, {@code arm} or {@code disarm}
+ * @param cue its number; empty for the one that comes with the signal
+ * @param fires anything where the cue is fired, null where it stands by
+ * @param offset added to a number that comes with it
+ * @param target the id of an item, a phrase with its machine ({@code 3 7}), or a listener
+ * @param pause ms
+ * @param item to which it belongs; 0 for none
+ * @param atOnce anything where what wants a second act is done at the first
+ * @param listens anything where it listens
+ */
+public record ListenerForm(
+        int id,
+        String name,
+        String from,
+        String channel,
+        String kind,
+        String low,
+        String high,
+        String soft,
+        String hard,
+        String way,
+        String bank,
+        String word,
+        String text,
+        String value,
+        String does,
+        String cue,
+        String fires,
+        String offset,
+        String target,
+        String pause,
+        int item,
+        String atOnce,
+        String listens) {
+
+    /** What can be listened for, as the page offers it. */
+    static final Map<String, String> KINDS = inOrder(
+            "note", "a note",
+            "controller", "a controller",
+            "program", "a program",
+            "bend", "a pitch bend",
+            "showControl", "show control",
+            "machineControl", "machine control",
+            "song", "song select",
+            "transport", "the clock’s",
+            "osc", "OSC");
+
+    static final Map<String, String> WAYS = inOrder(
+            "pressed", "pressed, from",
+            "released", "let go, below",
+            "within", "between",
+            "changed", "moved by");
+
+    private static Map<String, String> inOrder(String... pairs) {
+        Map<String, String> map = new LinkedHashMap<>();
+        for (int i = 0; i < pairs.length; i += 2) {
+            map.put(pairs[i], pairs[i + 1]);
+        }
+        return map;
+    }
+
+    private static final String RIG = "rig";
+    private static final String OTHERS = "others";
+
+    /** What stands in a blank of one kind; those of the other kinds are empty. */
+    public String blank(String ofKind, String typed) {
+        return kind.equals(ofKind) ? typed : "";
+    }
+
+    /** For something that came in: that very signal, from that very machine. */
+    static ListenerForm of(Show show, Source source, Message message) {
+        Draft d = new Draft();
+        Numbering n = source.numbering();
+        d.from = source.deviceId() == Source.OTHERS ? OTHERS : Integer.toString(source.deviceId());
+        d.channel = message instanceof ChannelMessage m ? Integer.toString(Numbering.channel(m.channel())) : "";
+        d.does = "GO";
+        d.listens = "on";
+        d.name = source.name();
+        if (message instanceof NoteOn || message instanceof NoteOff) {
+            int note = message instanceof NoteOn on ? on.note() : ((NoteOff) message).note();
+            d.pattern(Pattern.Note.struck(note), n);
+        } else if (message instanceof ControlChange c) {
+            d.pattern(Pattern.Controller.pressed(c.controller()), n);
+        } else if (message instanceof ProgramChange p) {
+            d.pattern(new Pattern.Program(-1, p.program(), p.program()), n);
+        } else if (message instanceof PitchBend) {
+            d.pattern(new Pattern.Bend(1, 8191), n);
+        } else if (message instanceof ShowControl c) {
+            d.pattern(new Pattern.Show(c.command(), c.list(), c.cue()), n);
+        } else if (message instanceof MachineControl c) {
+            d.pattern(new Pattern.Machine(c.command()), n);
+        } else if (message instanceof SongSelect s) {
+            d.pattern(new Pattern.Song(s.song(), s.song()), n);
+        } else if (message instanceof OscMessage o) {
+            d.pattern(new Pattern.Osc(o.address(), List.of()), n);
+        } else if (message == RealTime.START || message == RealTime.CONTINUE || message == RealTime.STOP) {
+            d.pattern(new Pattern.Transport(Pattern.Move.valueOf(((RealTime) message).name())), n);
+        } else {
+            throw new Refusal("kind", "No listener can listen for that kind of message.");
+        }
+        return d.form();
+    }
+
+    /** An empty one, or one that is there. */
+    static ListenerForm of(Show show, Optional<Listener> listener) {
+        Draft d = new Draft();
+        d.from = RIG;
+        d.listens = "on";
+        d.does = "GO";
+        d.pattern(Pattern.Controller.pressed(67), Numbering.WIRE);
+        listener.ifPresent(l -> d.fill(show, l));
+        return d.form();
+    }
+
+    Listener toListener(Show show) {
+        Numbering n = numbering(show);
+        Set<Integer> sources =
+                switch (from) {
+                    case RIG -> Set.of();
+                    case OTHERS -> Set.of(Source.OTHERS);
+                    default -> Set.of(Typed.number("from", from));
+                };
+        OptionalInt on = channel.isBlank()
+                ? OptionalInt.empty()
+                : OptionalInt.of(Numbering.wireChannel(Typed.number("channel", channel)));
+        return new Listener(
+                id,
+                name,
+                sources,
+                on,
+                pattern(n),
+                reaction(show),
+                pause.isBlank() ? 0 : Typed.number("pause", pause),
+                item,
+                atOnce != null,
+                listens != null);
+    }
+
+    private Numbering numbering(Show show) {
+        return from.matches("\\d{1,9}")
+                ? show.device(Integer.parseInt(from)).map(Device::numbering).orElse(Numbering.WIRE)
+                : Numbering.WIRE;
+    }
+
+    private Pattern pattern(Numbering n) {
+        return switch (kind) {
+            case "note" ->
+                new Pattern.Note(
+                        n.wireNote(low),
+                        n.wireNote(or(high, low)),
+                        soft.isBlank() ? 1 : Typed.number("soft", soft),
+                        hard.isBlank() ? 127 : Typed.number("hard", hard),
+                        !"released".equals(way));
+            case "controller" -> controller(n);
+            case "program" ->
+                low.isBlank()
+                        ? new Pattern.Program(wantedBank(), 0, 127)
+                        : new Pattern.Program(wantedBank(), n.wireProgram(low), n.wireProgram(or(high, low)));
+            case "bend" -> new Pattern.Bend(signed("soft", or(soft, "-8192")), signed("hard", or(hard, "8191")));
+            case "showControl" -> new Pattern.Show(one(ShowControl.Command.values(), way), word.strip(), text.strip());
+            case "machineControl" -> new Pattern.Machine(one(MachineControl.Command.values(), way));
+            case "song" ->
+                low.isBlank()
+                        ? new Pattern.Song(0, 127)
+                        : new Pattern.Song(Typed.number("low", low), Typed.number("high", or(high, low)));
+            case "transport" -> new Pattern.Transport(one(Pattern.Move.values(), way));
+            case "osc" ->
+                new Pattern.Osc(
+                        text.strip(),
+                        value.isBlank()
+                                ? List.of()
+                                : List.of(new Condition(0, one(Condition.Relation.values(), word), value.strip())));
+            default -> throw new Refusal("kind", "Choose what it listens for.");
+        };
+    }
+
+    private Pattern controller(Numbering n) {
+        Pattern.Way when = one(Pattern.Way.values(), way);
+        int from =
+                soft.isBlank() ? when == Pattern.Way.WITHIN ? 0 : when == Pattern.Way.CHANGED ? 1 : 64 : value(when, n);
+        int to = when == Pattern.Way.WITHIN && !hard.isBlank() ? n.wireValue(hard) : 127;
+        return new Pattern.Controller(Typed.number("low", low), when, from, to);
+    }
+
+    /** A change is a distance and no value. */
+    private int value(Pattern.Way when, Numbering n) {
+        return when == Pattern.Way.CHANGED ? Typed.number("soft", soft) : n.wireValue(soft);
+    }
+
+    private int wantedBank() {
+        return bank.isBlank() ? -1 : Typed.number("bank", bank);
+    }
+
+    private static int signed(String field, String typed) {
+        String text = typed.strip().replace('−', '-').replace("+", "");
+        return text.startsWith("-") ? -Typed.number(field, text.substring(1)) : Typed.number(field, text);
+    }
+
+    private Reaction reaction(Show show) {
+        int by = offset == null || offset.isBlank() ? 0 : signed("offset", offset);
+        return switch (does) {
+            case "cue" -> new Reaction.ToCue(cue.isBlank() ? 0 : cueId(show), by, fires != null);
+            case "item" -> new Reaction.Play(targetId(), by);
+            case "phrase" -> {
+                String[] parts = target.split(" ");
+                if (parts.length != 2) {
+                    throw new Refusal("target", "Choose the phrase that is fired.");
+                }
+                yield new Reaction.Fire(Typed.number("target", parts[0]), Typed.number("target", parts[1]));
+            }
+            case "arm", "disarm" -> new Reaction.Arm(targetId(), does.equals("arm"));
+            default -> new Reaction.Give(one(Reaction.Deed.values(), does));
+        };
+    }
+
+    private int targetId() {
+        return target == null || target.isBlank() ? 0 : Typed.number("target", target);
+    }
+
+    private int cueId(Show show) {
+        CueNumber number = CueNumber.of(cue);
+        return show.cueNumbered(number)
+                .map(Cue::id)
+                .orElseThrow(() -> new Refusal("cue", "There is no cue " + number + " in this show."));
+    }
+
+    private static <E extends Enum<E>> E one(E[] all, String name) {
+        for (E each : all) {
+            if (each.name().equalsIgnoreCase(name == null ? "" : name)) {
+                return each;
+            }
+        }
+        throw new Refusal("way", "Choose one of what is offered; “" + name + "” is not.");
+    }
+
+    private static String or(String typed, String otherwise) {
+        return typed == null || typed.isBlank() ? otherwise : typed;
+    }
+
+    /** The blanks being filled in. */
+    private static final class Draft {
+        private int id;
+        private String name = "";
+        private String from = RIG;
+        private String channel = "";
+        private String kind = "";
+        private String low = "";
+        private String high = "";
+        private String soft = "";
+        private String hard = "";
+        private String way = "";
+        private String bank = "";
+        private String word = "";
+        private String text = "";
+        private String value = "";
+        private String does = "";
+        private String cue = "";
+        private String fires = "on";
+        private String offset = "";
+        private String target = "";
+        private String pause = "0";
+        private int item;
+        private String atOnce;
+        private String listens;
+
+        ListenerForm form() {
+            return new ListenerForm(
+                    id, name, from, channel, kind, low, high, soft, hard, way, bank, word, text, value, does, cue,
+                    fires, offset, target, pause, item, atOnce, listens);
+        }
+
+        void fill(Show show, Listener l) {
+            id = l.id();
+            name = l.name();
+            from = l.from().isEmpty()
+                    ? RIG
+                    : l.from().contains(Source.OTHERS)
+                            ? OTHERS
+                            : Integer.toString(l.from().iterator().next());
+            channel = l.channel().isEmpty()
+                    ? ""
+                    : Integer.toString(Numbering.channel(l.channel().getAsInt()));
+            pattern(l.pattern(), SignalsController.numbering(show, l));
+            reaction(show, l.reaction());
+            pause = Integer.toString(l.pauseMs());
+            item = l.itemId();
+            atOnce = l.atOnce() ? "on" : null;
+            listens = l.listens() ? "on" : null;
+        }
+
+        void pattern(Pattern pattern, Numbering n) {
+            if (pattern instanceof Pattern.Note p) {
+                kind("note", p.struck() ? "struck" : "released");
+                range(n.note(p.from()), n.note(p.to()));
+                soft = p.softest() == 1 ? "" : Integer.toString(p.softest());
+                hard = p.hardest() == 127 ? "" : Integer.toString(p.hardest());
+            } else if (pattern instanceof Pattern.Controller p) {
+                kind("controller", p.way().name().toLowerCase(Locale.ROOT));
+                low = Integer.toString(p.controller());
+                soft = p.way() == Pattern.Way.CHANGED ? Integer.toString(p.from()) : n.value(p.from());
+                hard = p.way() == Pattern.Way.WITHIN ? n.value(p.to()) : "";
+            } else if (pattern instanceof Pattern.Program p) {
+                kind("program", "");
+                bank = p.bank() < 0 ? "" : Integer.toString(p.bank());
+                if (p.from() != 0 || p.to() != 127) {
+                    range(n.program(p.from()), n.program(p.to()));
+                }
+            } else if (pattern instanceof Pattern.Bend p) {
+                kind("bend", "");
+                soft = Integer.toString(p.from());
+                hard = Integer.toString(p.to());
+            } else if (pattern instanceof Pattern.Show p) {
+                kind("showControl", p.command().name());
+                word = p.list();
+                text = p.cue();
+            } else if (pattern instanceof Pattern.Machine p) {
+                kind("machineControl", p.command().name());
+            } else if (pattern instanceof Pattern.Song p) {
+                kind("song", "");
+                range(Integer.toString(p.from()), Integer.toString(p.to()));
+            } else if (pattern instanceof Pattern.Transport p) {
+                kind("transport", p.move().name());
+            } else if (pattern instanceof Pattern.Osc p) {
+                kind("osc", "");
+                text = p.address();
+                p.conditions().stream().findFirst().ifPresent(c -> {
+                    word = c.relation().name();
+                    value = c.value();
+                });
+            }
+        }
+
+        private void kind(String newKind, String newWay) {
+            kind = newKind;
+            way = newWay;
+        }
+
+        private void range(String first, String last) {
+            low = first;
+            high = first.equals(last) ? "" : last;
+        }
+
+        private void reaction(Show show, Reaction reaction) {
+            if (reaction instanceof Reaction.Give give) {
+                does = give.deed().name();
+            } else if (reaction instanceof Reaction.ToCue to) {
+                does = "cue";
+                cue = show.cue(to.cueId()).map(c -> c.number().toString()).orElse("");
+                fires = to.fires() ? "on" : null;
+                offset = to.offset() == 0 ? "" : Integer.toString(to.offset());
+            } else if (reaction instanceof Reaction.Play play) {
+                does = "item";
+                target = Integer.toString(play.itemId());
+                offset = play.offset() == 0 ? "" : Integer.toString(play.offset());
+            } else if (reaction instanceof Reaction.Fire fire) {
+                does = "phrase";
+                target = fire.deviceId() + " " + fire.phraseId();
+            } else if (reaction instanceof Reaction.Arm arm) {
+                does = arm.listens() ? "arm" : "disarm";
+                target = Integer.toString(arm.listenerId());
+            }
+        }
+    }
+}

@@ -1,0 +1,197 @@
+package underbaton.web.stage;
+
+import java.net.InetAddress;
+import java.net.UnknownHostException;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import org.springframework.stereotype.Component;
+import underbaton.core.cue.Show;
+import underbaton.core.engine.ScheduledMessage;
+import underbaton.core.loop.Loops;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.Message;
+import underbaton.core.perform.Clock;
+import underbaton.core.perform.Lane;
+import underbaton.core.perform.Outbox;
+import underbaton.core.perform.Scribe;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Device;
+import underbaton.core.signal.Signal;
+import underbaton.web.live.Live;
+import underbaton.wire.Link;
+import underbaton.wire.Switchboard;
+
+/** The lines to the devices of the show on the desk: what the performer sends goes out through them. */
+@Component
+class DeviceLines implements Outbox {
+
+    private final Switchboard switchboard;
+    private final Scribe scribe;
+    private final Arrivals arrivals;
+    private final Clock clock;
+    private final Loops loops;
+    private final Live live;
+    private final OscPort oscPort;
+    private volatile Map<Integer, DeviceLine> lines = Map.of();
+    /** By device id, what was told last of who is there. */
+    private final Map<Integer, Boolean> reached = new ConcurrentHashMap<>();
+
+    private volatile ReachWatcher watcher = (id, there) -> {};
+
+    /** Is told when a device is reached, and when no longer; on the wires' threads. */
+    @FunctionalInterface
+    interface ReachWatcher {
+        void changed(int deviceId, boolean there);
+    }
+
+    DeviceLines(
+            Switchboard switchboard,
+            Scribe scribe,
+            Arrivals arrivals,
+            Clock clock,
+            Loops loops,
+            Live live,
+            OscPort oscPort) {
+        this.switchboard = switchboard;
+        this.scribe = scribe;
+        this.arrivals = arrivals;
+        this.clock = clock;
+        this.loops = loops;
+        this.live = live;
+        this.oscPort = oscPort;
+    }
+
+    void watch(ReachWatcher newWatcher) {
+        watcher = newWatcher;
+    }
+
+    Collection<DeviceLine> all() {
+        return lines.values();
+    }
+
+    Optional<DeviceLine> of(int deviceId) {
+        return Optional.ofNullable(lines.get(deviceId));
+    }
+
+    /** Keeps the lines that still fit, opens the new ones and lets the others go. */
+    void connect(Show show) {
+        Map<Integer, DeviceLine> next = new LinkedHashMap<>();
+        List<DeviceLine> gone = new ArrayList<>(lines.values());
+        for (Device device : show.devices()) {
+            DeviceLine old = lines.get(device.id());
+            if (old != null && old.device().connection().equals(device.connection())) {
+                old.lane().rename(device);
+                next.put(device.id(), new DeviceLine(device, old.link(), old.lane(), old.ear()));
+                gone.remove(old);
+            } else {
+                next.put(device.id(), opened(show.id(), device));
+            }
+        }
+        lines = next;
+        gone.forEach(this::letGo);
+        oscPort.belongTo(addresses(show));
+    }
+
+    /** Lets all go. */
+    void disconnect() {
+        lines.values().forEach(this::letGo);
+        lines = Map.of();
+        reached.clear();
+    }
+
+    /** By their addresses alone; a name is looked up by whoever connects, and not waited for here. */
+    private static Set<InetAddress> addresses(Show show) {
+        Set<InetAddress> addresses = new HashSet<>();
+        for (Device device : show.devices()) {
+            if (device.connection() instanceof Connection.Network network
+                    && network.host().matches("[0-9.]+|[0-9a-fA-F:]+:[0-9a-fA-F:]*")) {
+                try {
+                    addresses.add(InetAddress.getByName(network.host()));
+                } catch (UnknownHostException noAddress) {
+                    continue;
+                }
+            }
+        }
+        return addresses;
+    }
+
+    private DeviceLine opened(int showId, Device device) {
+        Link.Ear ear = new Link.Ear() {
+            @Override
+            public void heard(Signal signal) {
+                arrivals.heard(showId, speaker(device.connection(), signal.message()), signal);
+            }
+
+            @Override
+            public void changed() {
+                tellReach(device.id());
+                live.changed("lamps");
+                live.changed("machines");
+            }
+        };
+        Link link = switchboard.connect(device.connection(), ear);
+        return new DeviceLine(device, link, new Lane(showId, device, link, clock, scribe, loops), ear);
+    }
+
+    private void letGo(DeviceLine line) {
+        line.lane().close();
+        switchboard.giveBack(line.device().connection(), line.ear());
+    }
+
+    /** Of several devices on one line the one whose channel it came on, else the first. */
+    private Optional<Device> speaker(Connection line, Message message) {
+        List<Device> onLine = lines.values().stream()
+                .map(DeviceLine::device)
+                .filter(d -> d.connection().equals(line))
+                .toList();
+        return onLine.stream()
+                .filter(d -> message instanceof ChannelMessage m && m.channel() == d.channel())
+                .findFirst()
+                .or(() -> onLine.stream().findFirst());
+    }
+
+    /** Whoever cannot be reached misses what it is sent; the watcher must know of all. */
+    void tellReach() {
+        lines.keySet().forEach(this::tellReach);
+    }
+
+    private void tellReach(int deviceId) {
+        DeviceLine line = lines.get(deviceId);
+        if (line == null) {
+            return;
+        }
+        boolean there = line.link().health().reached();
+        if (!Boolean.valueOf(there).equals(reached.put(deviceId, there))) {
+            watcher.changed(deviceId, there);
+        }
+    }
+
+    // ---- the performer's outbox
+
+    @Override
+    public void send(ScheduledMessage message) {
+        DeviceLine line = lines.get(message.deviceId());
+        if (line != null) {
+            line.lane().send(message);
+        }
+    }
+
+    @Override
+    public Withdrawn withdraw(long afterNanos) {
+        List<ScheduledMessage> back = new ArrayList<>();
+        long left = Long.MIN_VALUE;
+        for (DeviceLine line : lines.values()) {
+            Withdrawn withdrawn = line.lane().withdraw(afterNanos);
+            back.addAll(withdrawn.messages());
+            left = Math.max(left, withdrawn.leftNanos());
+        }
+        return new Withdrawn(back, left);
+    }
+}

@@ -1,0 +1,98 @@
+package underbaton.web.stage;
+
+import java.util.Arrays;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
+import org.springframework.stereotype.Component;
+import underbaton.core.engine.Manner;
+import underbaton.web.page.SettingsMapper;
+
+/** How GO behaves and what becomes of edits, as the operator has chosen; kept for the next show and the next start. */
+@Component
+public class Manners {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Manners.class);
+    private static final String NAME = "manner of GO";
+    private static final String EDITS = "edits while a show runs";
+    private static final String CUE_TO_CUE = "seconds before a cue";
+    private static final int MOST_CUE_TO_CUE = 60;
+    private static final int MOST_AGAIN_MS = 2000;
+
+    private final SettingsMapper settings;
+    private volatile Manner manner = Manner.CAREFUL;
+    private volatile Edits edits = Edits.WAIT;
+    private volatile int cueToCueSeconds = 5;
+    private boolean read;
+
+    Manners(SettingsMapper settings) {
+        this.settings = settings;
+    }
+
+    /** From memory after the first time; without the database it is the careful one. */
+    public synchronized Manner now() {
+        readOnce();
+        return manner;
+    }
+
+    /** What becomes of edits while a show runs. */
+    public synchronized Edits edits() {
+        readOnce();
+        return edits;
+    }
+
+    private void readOnce() {
+        if (read) {
+            return;
+        }
+        try {
+            settings.get(NAME).ifPresent(kept -> manner = read(kept));
+            settings.get(EDITS).ifPresent(kept -> edits = readEdits(kept));
+            settings.get(CUE_TO_CUE)
+                    .filter(k -> k.matches("\\d{1,2}"))
+                    .ifPresent(k -> cueToCueSeconds = Integer.parseInt(k));
+            read = true;
+        } catch (DataAccessException away) {
+            LOG.info("How GO behaves could not be read ({}); it asks, as at first.", away.toString());
+        }
+    }
+
+    synchronized long cueToCueNanos() {
+        readOnce();
+        return cueToCueSeconds * 1_000_000_000L;
+    }
+
+    void setCueToCue(int seconds) {
+        cueToCueSeconds = Math.max(0, Math.min(MOST_CUE_TO_CUE, seconds));
+        settings.put(CUE_TO_CUE, Integer.toString(cueToCueSeconds));
+    }
+
+    void set(Edits changed) {
+        edits = changed;
+        settings.put(EDITS, changed.name());
+    }
+
+    private static Edits readEdits(String kept) {
+        return Arrays.stream(Edits.values())
+                .filter(e -> e.name().equals(kept))
+                .findFirst()
+                .orElse(Edits.WAIT);
+    }
+
+    void set(Manner changed) {
+        manner = changed;
+        settings.put(NAME, changed.asks() + " " + changed.sendsSkipped() + " " + changed.againNanos() / 1_000_000);
+    }
+
+    private static Manner read(String kept) {
+        String[] parts = kept.split(" ");
+        return parts.length == 3 && parts[2].matches("\\d{1,4}")
+                ? of(Boolean.parseBoolean(parts[0]), Boolean.parseBoolean(parts[1]), Integer.parseInt(parts[2]))
+                : Manner.CAREFUL;
+    }
+
+    /** @param againMs 0 to 2,000 */
+    public static Manner of(boolean asks, boolean sendsSkipped, int againMs) {
+        return new Manner(asks, sendsSkipped, Math.max(0, Math.min(MOST_AGAIN_MS, againMs)) * 1_000_000L);
+    }
+}

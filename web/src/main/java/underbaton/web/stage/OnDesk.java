@@ -1,0 +1,77 @@
+package underbaton.web.stage;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import underbaton.core.cue.Show;
+import underbaton.core.engine.DryRun;
+import underbaton.core.engine.Kept;
+import underbaton.core.perform.Performer;
+import underbaton.core.perform.PerformerThread;
+import underbaton.core.plan.OutTonight;
+import underbaton.core.plan.Plan;
+
+/** The show on the desk: who plays it, the book it is played from, what is out tonight, and the edits that wait. */
+final class OnDesk {
+
+    final int showId;
+    final Performer performer;
+    final PerformerThread thread;
+    /** How it stood when a crash came, if it was put on the desk after one. */
+    final Optional<Kept> left;
+    /** As it is played. */
+    volatile Show show;
+    /** Whether the machines may not be as the book says since the book was changed under the show. */
+    volatile boolean bookChanged;
+
+    /** The book as it is played, with all that is out tonight. */
+    volatile Plan base;
+
+    volatile OutTonight out;
+    private volatile List<String> waiting = List.of();
+    private DryRun run;
+
+    OnDesk(
+            Show show,
+            Plan base,
+            OutTonight out,
+            Performer performer,
+            PerformerThread thread,
+            Optional<Kept> left,
+            DryRun run) {
+        this.base = base;
+        this.out = out;
+        this.showId = show.id();
+        this.show = show;
+        this.performer = performer;
+        this.thread = thread;
+        this.left = left;
+        this.run = run;
+    }
+
+    /** In words, the edits that were made and are not yet taken over. */
+    List<String> waiting() {
+        return waiting;
+    }
+
+    void await(String edit) {
+        List<String> more = new ArrayList<>(waiting);
+        more.add(edit);
+        waiting = List.copyOf(more);
+    }
+
+    void taken(Show changed, Plan plan) {
+        show = changed;
+        base = plan;
+        waiting = List.of();
+    }
+
+    /** What the book that is played from says. */
+    synchronized DryRun dryRun() {
+        Plan now = performer.state().plan();
+        if (run.plan() != now) {
+            run = DryRun.of(now, run);
+        }
+        return run;
+    }
+}

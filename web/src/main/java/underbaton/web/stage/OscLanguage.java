@@ -1,0 +1,170 @@
+package underbaton.web.stage;
+
+import java.net.InetAddress;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.springframework.stereotype.Component;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.Playing;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.perform.Clock;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Refusal;
+import underbaton.core.score.Position;
+
+/**
+ * Our own words in Open Sound Control: {@code /baton/go 12.5} and the like, by docs/formats/osc.md. What cannot be done is answered
+ * in a sentence. Called on the wires' threads; never waits.
+ */
+@Component
+class OscLanguage {
+
+    static final String PREFIX = "/baton/";
+
+    private final Stage stage;
+    private final Clock clock;
+
+    OscLanguage(Stage stage, Clock clock, OscPort port) {
+        this.stage = stage;
+        port.speak(this::hear);
+        this.clock = clock;
+    }
+
+    /** @return what is answered; nothing for a message that is none of ours */
+    List<OscMessage> hear(OscMessage message, InetAddress from) {
+        if (!message.address().startsWith(PREFIX)) {
+            return List.of();
+        }
+        try {
+            OnDesk desk = stage.onDesk()
+                    .orElseThrow(() -> new Refusal("show", "No show is on the desk; put one there first."));
+            return done(desk, message, " by OSC from " + from.getHostAddress());
+        } catch (Refusal refused) {
+            return List.of(new OscMessage(PREFIX + "error", List.of(refused.getMessage())));
+        } catch (NotOnDesk gone) {
+            return List.of(new OscMessage(PREFIX + "error", List.of("The show has left the desk.")));
+        }
+    }
+
+    private List<OscMessage> done(OnDesk desk, OscMessage message, String by) {
+        List<Object> said = message.arguments();
+        PlaybackState state = desk.performer.state();
+        int show = desk.showId;
+        switch (message.address().substring(PREFIX.length())) {
+            case "go" -> {
+                if (!said.isEmpty()) {
+                    stage.order(
+                            show,
+                            "standby" + by,
+                            new Order.StandBy(cue(state, said).cueId()));
+                }
+                stage.order(show, "GO" + by, new Order.Go());
+            }
+            case "standby" ->
+                stage.order(
+                        show, "standby" + by, new Order.StandBy(cue(state, said).cueId()));
+            case "back" -> stage.order(show, "standby back" + by, new Order.Back());
+            case "next" -> stage.order(show, "standby on" + by, new Order.Next());
+            case "hold" -> stage.order(show, "hold" + by, new Order.Hold());
+            case "resume" -> stage.order(show, "go on" + by, new Order.Resume());
+            case "stop" -> stage.order(show, "stop all" + by, new Order.StopAll());
+            case "play" -> stage.order(show, "play" + by, play(state, said));
+            case "ask" -> {
+                return answers(desk, state);
+            }
+            default ->
+                throw new Refusal("address", "There is no " + message.address() + "; docs/formats/osc.md has all.");
+        }
+        return List.of();
+    }
+
+    private static PlannedCue cue(PlaybackState state, List<Object> said) {
+        if (said.isEmpty()) {
+            throw new Refusal("cue", "Which cue? Send its number, as text, integer or float.");
+        }
+        CueNumber number = CueNumber.of(OscMessage.plain(said.get(0)));
+        return state.plan().cues().stream()
+                .filter(c -> c.number().equals(number) && c.copy().isEmpty())
+                .findFirst()
+                .orElseThrow(() -> new Refusal("cue", "There is no cue " + number + " in this show."));
+    }
+
+    private static Order play(PlaybackState state, List<Object> said) {
+        if (said.isEmpty()) {
+            throw new Refusal("item", "Which item? Send its place in the running order, or its name.");
+        }
+        String which = OscMessage.plain(said.get(0));
+        List<PlannedItem> items = state.plan().items();
+        boolean place =
+                which.matches("\\d{1,5}") && Integer.parseInt(which) >= 1 && Integer.parseInt(which) <= items.size();
+        PlannedItem item = items.stream()
+                .filter(i -> i.item().name().equalsIgnoreCase(which.strip()))
+                .findFirst()
+                .or(() -> place ? Optional.of(items.get(Integer.parseInt(which) - 1)) : Optional.empty())
+                .orElseThrow(() -> new Refusal("item", "There is no item “" + which + "” in the running order."));
+        if (said.size() == 1) {
+            return new Order.Play(item.item().id(), 0);
+        }
+        String bar = OscMessage.plain(said.get(1));
+        int last = item.times().map(t -> t.score().endBar()).orElse(0);
+        if (!bar.matches("\\d{1,5}") || Integer.parseInt(bar) < 1 || Integer.parseInt(bar) > last) {
+            throw new Refusal(
+                    "bar",
+                    last == 0
+                            ? item.item().name() + " has no bars."
+                            : item.item().name() + " has bars 1 to " + last + ", not " + bar + ".");
+        }
+        return new Order.Play(item.item().id(), item.times().orElseThrow().nanosOfBar(Integer.parseInt(bar)));
+    }
+
+    private List<OscMessage> answers(OnDesk desk, PlaybackState state) {
+        long now = clock.nanos();
+        List<OscMessage> all = new ArrayList<>();
+        all.add(is("show", desk.show.name()));
+        all.add(is(
+                "standby",
+                state.standbyCue().map(c -> c.number().toString()).orElse(""),
+                state.standbyCue().map(PlannedCue::what).orElse("")));
+        all.add(is(
+                "last",
+                state.last().map(l -> l.cue().label()).orElse(""),
+                state.last().map(l -> l.cue().what()).orElse("")));
+        all.add(is(
+                "item",
+                state.begunItem().map(i -> i.item().name()).orElse(""),
+                state.begunItem().map(i -> 1 + state.plan().items().indexOf(i)).orElse(0)));
+        Optional<Position> place = state.playing().flatMap(p -> p.item().times().map(t -> t.bars()
+                .position(t.tempi().tick(Math.max(0, p.position(now))))));
+        all.add(is(
+                "place",
+                place.map(Position::bar).orElse(0),
+                place.map(Position::beat).orElse(0)));
+        all.add(is("state", word(state)));
+        all.add(is(
+                "next",
+                state.coming().map(c -> c.cue().label()).orElse(""),
+                state.coming()
+                        .map(c -> (float) (Math.max(0, c.dueNanos() - now) / 1e9))
+                        .orElse(-1f)));
+        return all;
+    }
+
+    private static String word(PlaybackState state) {
+        if (state.begun().held()) {
+            return "held";
+        }
+        Optional<Playing> playing = state.playing();
+        if (playing.isPresent()) {
+            return playing.get().paused() ? "paused" : "playing";
+        }
+        return state.stopped() ? "stopped" : "waiting";
+    }
+
+    private static OscMessage is(String what, Object... values) {
+        return new OscMessage(PREFIX + "is/" + what, List.of(values));
+    }
+}

@@ -1,0 +1,65 @@
+// Listeners: made of what came in, written, deleted; a dialog shows the blanks of the kind that is chosen.
+const { baton } = window;
+const dialog = document.getElementById('listener');
+const listeners = document.getElementById('listeners');
+const path = (rest) => `/shows/${baton.show}/signals${rest}`;
+
+/** Blanks of another kind are hidden and not sent. */
+function fit(form) {
+  const fields = form.elements;
+  form.querySelectorAll('fieldset[data-kind]').forEach((f) => { f.disabled = f.hidden = f.dataset.kind !== fields.kind.value; });
+  form.querySelectorAll('fieldset[data-does]').forEach((f) => { f.disabled = f.hidden = !f.dataset.does.split(' ').includes(fields.does.value); });
+  const way = form.querySelector('fieldset[data-kind=controller] [name=way]').value;
+  form.querySelectorAll('[data-way]').forEach((e) => { e.hidden = e.dataset.way !== way; });
+}
+
+async function open(query) {
+  const response = await fetch(path(`/form${query}`)).catch(() => null);
+  if (!response?.ok) { baton.tell(response ? await response.text() : null); return; }
+  dialog.innerHTML = await response.text();
+  fit(dialog.querySelector('form'));
+  dialog.showModal();
+  dialog.querySelector('[name=name]').select();
+}
+
+/** What is sent has all the blanks, empty where they are not of this kind. */
+function blanks(form) {
+  const names = ['channel', 'low', 'high', 'soft', 'hard', 'way', 'bank', 'word', 'text', 'value', 'cue', 'offset', 'target', 'pause'];
+  return { ...Object.fromEntries(names.map((n) => [n, ''])), ...Object.fromEntries(new FormData(form)) };
+}
+
+async function change(rest, fields) {
+  const answer = await baton.post(path(rest), fields);
+  if (answer) listeners.innerHTML = await answer.text();
+  return answer;
+}
+
+dialog.addEventListener('change', (e) => fit(e.target.form));
+dialog.addEventListener('submit', async (e) => {
+  e.preventDefault();
+  if (await change('', blanks(e.target))) dialog.close();
+});
+listeners.addEventListener('click', (e) => {
+  const id = e.target.closest('[data-listener]')?.dataset.listener;
+  if (e.target.closest('[data-edit]')) open(`?listener=${id}`);
+  if (e.target.closest('[data-delete]')) change(`/${id}/delete`);
+});
+listeners.addEventListener('keydown', (e) => {
+  const row = e.target.closest('[data-listener]');
+  if (!row || e.target !== row) return;
+  if (e.key === 'Enter') { e.preventDefault(); open(`?listener=${row.dataset.listener}`); }
+  if (e.key === 'Delete') change(`/${row.dataset.listener}/delete`);
+});
+document.getElementById('came').addEventListener('click', (e) => {
+  const row = e.target.closest('[data-from-came]')?.closest('[data-came]');
+  if (row) open(`?came=${row.dataset.came}`);
+});
+document.addEventListener('click', (e) => {
+  if (e.target.closest('[data-new]')) open('');
+  if (e.target.closest('[data-undo]')) change('/undo');
+});
+document.addEventListener('keydown', (e) => {
+  if (baton.typing(e)) return;
+  if (e.key.toLowerCase() === 'z' && (e.ctrlKey || e.metaKey)) { e.preventDefault(); change('/undo'); }
+  if (e.key === 'n' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); open(''); }
+});

@@ -1,0 +1,300 @@
+package underbaton.web.desk;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+import static underbaton.web.UnderBaton.until;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.engine.Manner;
+import underbaton.core.engine.Order;
+import underbaton.core.traffic.Entry;
+import underbaton.core.traffic.Traffic;
+import underbaton.standins.BandTablet;
+import underbaton.standins.FohLights;
+import underbaton.standins.RehearsalRoom;
+import underbaton.standins.RiverScreen;
+import underbaton.standins.SoundConsole;
+import underbaton.standins.SoundPlayer;
+import underbaton.standins.StandIn;
+import underbaton.standins.WordsScreen;
+import underbaton.web.Settings;
+import underbaton.web.UnderBaton;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Resume;
+import underbaton.web.stage.Stage;
+
+/** Shows do not run straight: jumps, holds, machines that were off; over the real wire, as an operator does it. */
+class MachinesRightTest {
+
+    private static final LocatorAssertions.HasAttributeOptions PATIENTLY =
+            new LocatorAssertions.HasAttributeOptions().setTimeout(20_000);
+    private static final LocatorAssertions.ContainsTextOptions SOON =
+            new LocatorAssertions.ContainsTextOptions().setTimeout(20_000);
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private int show;
+    private Page page;
+
+    @BeforeEach
+    void openDesk() throws Exception {
+        show = baton.show("The Ferryman’s Lantern");
+        baton.bean(RehearsalRoom.class).switchOn();
+        baton.bean(Stage.class).open(show);
+        page = baton.open("/shows/" + show + "/desk");
+        for (String machine : RehearsalRoom.NAMES) {
+            assertThat(lamp(machine)).hasAttribute("data-reached", "true", PATIENTLY);
+        }
+    }
+
+    @AfterEach
+    void leaveDesk() throws Exception {
+        baton.bean(RehearsalRoom.class).switchOn();
+        baton.bean(Stage.class).close();
+    }
+
+    private Locator lamp(String machine) {
+        return page.locator("#lamps [data-device='" + machine + "']");
+    }
+
+    private StandIn machine(String name) {
+        return baton.bean(RehearsalRoom.class).named(name).orElseThrow();
+    }
+
+    private void jump(String number) {
+        page.keyboard().press("/");
+        page.keyboard().type(number);
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".standby .n")).hasText(number);
+    }
+
+    private void go(String cue) {
+        assertThat(page.locator(".go b")).hasText("GO " + cue);
+        page.waitForTimeout(350);
+        page.keyboard().press("Enter");
+    }
+
+    private void itIsOnSong(int place) {
+        page.keyboard().press("l");
+        Locator tablet = page.locator("#catch-up form[data-places]")
+                .filter(new Locator.FilterOptions().setHasText("Band tablet"));
+        tablet.locator("input[name=place]").fill(Integer.toString(place));
+        tablet.locator("button").click();
+        assertThat(tablet.locator("button")).hasText("noted");
+        page.keyboard().press("Escape");
+        assertThat(lamp("Band tablet")).containsText("song " + place, SOON);
+    }
+
+    private List<Entry> sent(long after) {
+        return baton.bean(Traffic.class).after(after, 9999).stream()
+                .filter(e -> e.direction() == Entry.Direction.OUT && e.showId() == show)
+                .toList();
+    }
+
+    private BandTablet.State tablet() {
+        return ((BandTablet) machine("Band tablet").model()).state();
+    }
+
+    private SoundPlayer.State player() {
+        return ((SoundPlayer) machine("Sound player").model()).state();
+    }
+
+    @Test
+    void aJumpFarAheadIsShownFirstAndThenMakesEveryMachineRight() {
+        int stands = tablet().song();
+        itIsOnSong(stands);
+        jump("20");
+        go("20");
+        assertThat(page.locator(".running")).containsText("River bed", SOON);
+        go("21");
+        go("24");
+        until("the bed runs", () -> player().loop().isPresent());
+        jump("70");
+        assertThat(page.locator(".offer")).containsText("not as the book says here");
+        page.keyboard().press("c");
+        Locator sheet = page.locator("#catch-up");
+        assertThat(sheet).containsText("just before cue 70");
+        assertThat(sheet).containsText("River bed");
+        long before = baton.bean(Traffic.class).last();
+        page.keyboard().press("Enter");
+        assertThat(sheet).not().isVisible();
+        assertThat(page.locator(".offer")).hasCount(0);
+        until("the tablet is on song 2", () -> tablet().song() == 2);
+        until("the bed is stopped", () -> player().loop().isEmpty());
+        until(
+                "house lights",
+                () -> ((FohLights) machine("FOH lights").model()).state().number() == 3);
+        assertThat(((SoundConsole) machine("Sound console").model()).state().scene())
+                .isEqualTo(2);
+        until(
+                "the words are gone",
+                () -> ((WordsScreen) machine("Words screen").model()).state().blank());
+        assertThat(sent(before)).as("nothing else was sent").allMatch(e -> e.cause()
+                .equals("catch-up"));
+        go("70");
+        until("the tablet is on the song of cue 70", () -> tablet().song() == 3);
+    }
+
+    @Test
+    void holdStopsWhatTheSongSetGoingAndGoingOnMakesItRightAgain() {
+        baton.bean(Stage.class).performer(show).order(new Order.Behave(Manner.PLAIN));
+        jump("70");
+        page.keyboard().press("c");
+        assertThat(page.locator("#catch-up [type=submit]")).isFocused();
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#catch-up")).not().isVisible();
+        baton.bean(Stage.class).performer(show).order(new Order.Play(item("The toll"), 25_000_000_000L));
+        assertThat(page.locator(".by-itself")).containsText("bar", SOON);
+        RiverScreen screen = (RiverScreen) machine("River screen").model();
+        FohLights lights = (FohLights) machine("FOH lights").model();
+        until("the chorus", () -> screen.state().running() && lights.state().number() == 7);
+        page.waitForTimeout(500);
+        page.keyboard().press("h");
+        assertThat(page.locator(".held")).containsText("The toll, bar");
+        until("the clip is off", () -> !screen.state().running());
+        assertThat(lights.state().number()).as("looks stay: gold sweep").isEqualTo(7);
+        page.keyboard().press("v");
+        assertThat(page.locator("#catch-up")).containsText("at bar 13");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".held")).hasCount(0);
+        until("the clip of the chorus runs again", () -> screen.state().running());
+        assertThat(lights.state().number()).isEqualTo(7);
+    }
+
+    private int item(String name) {
+        return baton.bean(Shows.class).get(show).items().stream()
+                .filter(i -> i.name().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .id();
+    }
+
+    @Test
+    void aMachineThatWasOffForThreeCuesIsBroughtUpByOneKey() throws Exception {
+        jump("30");
+        go("30");
+        FohLights lights = (FohLights) machine("FOH lights").model();
+        until("the look of cue 30", () -> lights.state().number() == 6);
+        machine("FOH lights").switchOff();
+        assertThat(lamp("FOH lights")).hasAttribute("data-reached", "false", PATIENTLY);
+        go("31");
+        go("32");
+        go("33");
+        machine("FOH lights").switchOn();
+        assertThat(lamp("FOH lights")).containsText("1 behind", SOON);
+        assertThat(lights.state().number()).isEqualTo(6);
+        long before = baton.bean(Traffic.class).last();
+        page.keyboard().press("u");
+        until("the look that the book has at 33", () -> lights.state().number() == 7);
+        assertThat(lamp("FOH lights")).not().containsText("behind");
+        assertThat(sent(before)).hasSize(1);
+    }
+
+    @Test
+    void aSongWithoutACueByHandBeginsAtGo() {
+        int item = baton.bean(Shows.class)
+                .edit(
+                        show,
+                        "a song that only plays",
+                        s -> s.withoutCue(
+                                s.cueNumbered(CueNumber.of("70")).orElseThrow().id()))
+                .items()
+                .size();
+        assertThat(item).isPositive();
+        jump("61");
+        go("61");
+        assertThat(page.locator(".standby")).containsText("GO starts the song");
+        go("71");
+        assertThat(page.locator(".now h1")).hasText("The toll");
+        assertThat(page.locator(".by-itself")).containsText("71");
+        assertThat(page.locator(".go")).containsText("GO leaves the vamp", SOON);
+        baton.bean(Shows.class).undo(show);
+    }
+
+    /** As in a rehearsal: from a section, on to the next cue, with the tempo of the day. */
+    @Test
+    void theShowIsPlayedFromASectionAndOnFromCueToCue() {
+        jump("70");
+        page.keyboard().press("f");
+        Locator sheet = page.locator("#catch-up");
+        assertThat(sheet).containsText("The toll");
+        sheet.getByText("Verse 2").click();
+        assertThat(sheet).containsText("The toll at bar 21");
+        assertThat(sheet.locator(".catch-up")).containsText("Key F major");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("[data-bar]"))
+                .hasText("21:1", new LocatorAssertions.HasTextOptions().setTimeout(20_000));
+        until("verse 2's look", () -> ((FohLights) machine("FOH lights").model())
+                .state()
+                .look()
+                .name()
+                .contains("white"));
+        page.keyboard().press("+");
+        assertThat(page.locator("[data-section]")).containsText("tempo 101 %");
+        page.keyboard().press("j");
+        assertThat(sheet).containsText("on the way to cue 72 in D");
+        page.keyboard().press("Enter");
+        assertThat(sheet).not().isVisible();
+        assertThat(page.locator("[data-section]")).containsText("C Verse 2");
+        assertThat(page.locator(".by-itself li").first()).containsText("72 in D");
+        page.keyboard().press("f");
+        page.keyboard().type("cue 76");
+        page.keyboard().press("Enter");
+        assertThat(sheet).containsText("at cue 76");
+        page.keyboard().press("Enter");
+        assertThat(sheet).not().isVisible();
+        assertThat(page.locator(".done b")).hasText("76");
+        page.keyboard().press("f");
+        page.keyboard().type("cue 4711");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice")).containsText("There is no cue 4711 in this show.");
+    }
+
+    /** The file that a running show keeps is put back as a crash leaves it, and the application's start reads it. */
+    @Test
+    void afterACrashTheDeskOffersToGoOnAndStopAllKnowsWhatRuns() throws Exception {
+        Stage stage = baton.bean(Stage.class);
+        jump("70");
+        stage.performer(show).order(new Order.Play(item("The toll"), 25_000_000_000L));
+        RiverScreen screen = (RiverScreen) machine("River screen").model();
+        until("the clip of the chorus runs", () -> screen.state().running());
+        Path file = baton.bean(Settings.class).data().resolve("desk.json");
+        until("it is written down", () -> Files.exists(file) && text(file).contains("Clip 1"));
+        String left = text(file);
+        stage.close();
+        assertThat(file).doesNotExist();
+        Files.writeString(file, left);
+        baton.bean(Resume.class).run(null);
+        page.reload();
+        assertThat(page.locator(".crashed")).containsText("was interrupted");
+        assertThat(lamp("River screen")).hasAttribute("data-reached", "true", PATIENTLY);
+        assertThat(page.locator(".held")).containsText("The toll, bar");
+        assertThat(page.locator(".running")).containsText("Clip 1");
+        page.keyboard().press("n");
+        assertThat(page.locator("#catch-up")).containsText("at bar");
+        // Over the open sheet: whoever wants all to stop does not look for a way out first.
+        page.keyboard().down("s");
+        until("the clip is off", () -> !screen.state().running());
+        page.keyboard().up("s");
+    }
+
+    private static String text(Path file) {
+        try {
+            return Files.readString(file);
+        } catch (IOException beingExchanged) {
+            return "";
+        }
+    }
+}

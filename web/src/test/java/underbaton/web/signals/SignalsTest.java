@@ -1,0 +1,329 @@
+package underbaton.web.signals;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static underbaton.web.UnderBaton.until;
+
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.io.IOException;
+import java.net.DatagramPacket;
+import java.net.DatagramSocket;
+import java.net.InetAddress;
+import java.util.Arrays;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Start;
+import underbaton.core.engine.Manner;
+import underbaton.core.loop.Loops;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.ShowControl;
+import underbaton.core.perform.Clock;
+import underbaton.core.rig.Connection;
+import underbaton.core.rig.Connection.Carrier;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.signal.Signal;
+import underbaton.web.UnderBaton;
+import underbaton.web.shows.Shows;
+import underbaton.web.stage.Edits;
+import underbaton.web.stage.OscPort;
+import underbaton.web.stage.Stage;
+import underbaton.wire.Link;
+import underbaton.wire.osc.OscCodec;
+import underbaton.wire.osc.OscLink;
+import underbaton.wire.session.Peer;
+import underbaton.wire.session.SessionEndpoint;
+
+/** Pedals, pads, consoles and players call cues with real packets; the page says what came and why nothing happened. */
+class SignalsTest {
+
+    private static final Phrase LOOK = new Phrase(0, "Look", List.of(new NoteOn(0, 1, 127)), Effect.HOLDS, false);
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private final Shows shows = baton.bean(Shows.class);
+    private SessionEndpoint machine;
+    private Peer us;
+    private int show;
+    private Page page;
+    private Page desk;
+
+    @BeforeEach
+    void aBoardOfPedals() throws IOException {
+        machine = new SessionEndpoint(
+                "Board",
+                InetAddress.getLoopbackAddress(),
+                0,
+                baton.bean(Clock.class),
+                new Loops(Thread::new),
+                (peer, message, at) -> {});
+        Connection line = new Connection.NetworkMidi("127.0.0.1", machine.port());
+        show = shows.create("Signals test", s -> {
+                    Show with = s.withDevice(new Device(
+                                    0, "Board", Department.KEYS, line, 0, new Numbering(1, 0, -1), 0, List.of()))
+                            .withPhrase(1, LOOK)
+                            .withItem(new Item(0, ItemKind.SONG, "First", 0, List.of()), 0)
+                            .withItem(new Item(0, ItemKind.SONG, "Second", 0, List.of()), 1);
+                    for (String number : List.of("1", "2", "8", "12.5", "30")) {
+                        int item = with.items().get(number.equals("30") ? 1 : 0).id();
+                        with = with.withCue(
+                                item, new Cue(0, CueNumber.of(number), Start.BY_HAND, "", List.of(new Call(1, 2)), 0));
+                    }
+                    return with;
+                })
+                .id();
+        baton.bean(Stage.class).open(show);
+        baton.bean(Stage.class).behave(show, Manner.PLAIN);
+        // A GO by pedal begins a run, and listeners are learnt in it here.
+        baton.bean(Stage.class).treatEdits(Edits.AT_ONCE);
+        page = baton.open("/shows/" + show + "/signals");
+        desk = page.context().newPage();
+        desk.navigate(baton.url("/shows/" + show + "/desk"));
+        until("reached", () -> machine.peers().stream().anyMatch(Peer::isOpen));
+        us = machine.peers().get(0);
+        page.bringToFront();
+    }
+
+    @AfterEach
+    void away() {
+        baton.bean(Stage.class).behave(show, Manner.CAREFUL);
+        baton.bean(Stage.class).treatEdits(Edits.WAIT);
+        baton.bean(Stage.class).close();
+        shows.delete(show);
+        machine.close();
+    }
+
+    private void send(MidiMessage message) {
+        us.send(List.of(message));
+    }
+
+    private Locator newest() {
+        return page.locator("#came tr").first();
+    }
+
+    private void standsBy(String number) {
+        desk.bringToFront();
+        assertThat(desk.locator(".standby .n")).hasText(number);
+        page.bringToFront();
+    }
+
+    /** Touches the board, makes a listener of what came, and lets it do something. */
+    private Locator learn(MidiMessage touched, String told) {
+        send(touched);
+        assertThat(newest()).containsText(told);
+        newest().locator("[data-from-came]").click();
+        Locator form = page.locator("#listener form");
+        assertThat(form).isVisible();
+        assertThat(form.locator("[name=kind] option:checked")).not().isEmpty();
+        return form;
+    }
+
+    private void keep(Locator form, String name) {
+        form.locator("[name=name]").fill(name);
+        form.locator("[name=name]").press("Enter");
+        assertThat(page.locator("#listener")).not().isVisible();
+        assertThat(page.locator("#listeners")).containsText(name);
+    }
+
+    @Test
+    void pedalsAndPadsAreLearntByTouchAndThePageSaysWhyNothingHappened() {
+        Locator soft = learn(new ControlChange(0, 67, 127), "control 67 to 127");
+        assertThat(newest()).containsText("nobody listens for that");
+        soft.locator("[name=does]").selectOption("NEXT");
+        keep(soft, "soft pedal");
+        Locator sostenuto = learn(new ControlChange(0, 66, 127), "control 66 to 127");
+        sostenuto.locator("[name=does]").selectOption("BACK");
+        keep(sostenuto, "sostenuto");
+        Locator pad = learn(new NoteOn(9, 36, 64), "note C2 at 64");
+        keep(pad, "pad");
+        assertThat(page.locator("#listeners")).containsText("note C2 struck");
+
+        send(new ControlChange(0, 67, 0));
+        assertThat(newest()).containsText("value 0 is not pressed");
+        send(new ControlChange(0, 67, 127));
+        assertThat(newest()).containsText("soft pedal standby on");
+        standsBy("2");
+        send(new ControlChange(0, 66, 0));
+        send(new ControlChange(0, 66, 127));
+        assertThat(newest()).containsText("sostenuto standby back");
+        standsBy("1");
+        for (int velocity : new int[] {1, 64, 127}) {
+            send(new NoteOn(9, 36, velocity));
+            assertThat(newest()).containsText("pad GO");
+            send(new NoteOn(9, 36, 0));
+            assertThat(newest()).containsText("nothing: pad, velocity 0 is a release");
+        }
+        standsBy("12.5");
+
+        // The same again is told, and the master switch makes all of it silent.
+        page.keyboard().press("n");
+        Locator twice = page.locator("#listener form");
+        twice.locator("[name=kind]").selectOption("note");
+        twice.locator("fieldset[data-kind=note] [name=low]").fill("C3");
+        keep(twice, "pad again");
+        assertThat(page.locator("#listeners")).not().containsText("bound twice");
+        page.locator("#listeners [data-listener]").last().press("Enter");
+        Locator again = page.locator("#listener form");
+        again.locator("[name=from]")
+                .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Board"));
+        again.locator("fieldset[data-kind=note] [name=low]").fill("C2");
+        keep(again, "pad again");
+        assertThat(page.locator("#listeners")).containsText("bound twice: pad again means it too");
+        desk.bringToFront();
+        desk.keyboard().press("d");
+        assertThat(desk.locator(".tells")).containsText("Listeners are off");
+        page.bringToFront();
+        send(new NoteOn(9, 36, 5));
+        assertThat(newest()).containsText("listeners are off");
+        standsBy("12.5");
+    }
+
+    @Test
+    void aConsolesSceneAPlayersSongAndShowControlCallByTheirNumbers() {
+        Locator scenes = learn(new ProgramChange(0, 7), "program 8");
+        scenes.locator("fieldset[data-kind=program] [name=low]").fill("");
+        scenes.locator("[name=channel]").fill("1");
+        scenes.locator("[name=does]").selectOption("cue");
+        keep(scenes, "scenes");
+        send(new ProgramChange(0, 7));
+        assertThat(newest()).containsText("scenes GO 8");
+        send(new ProgramChange(0, 99));
+        assertThat(newest()).containsText("there is no cue 100");
+
+        Locator songs = learn(new ProgramChange(5, 1), "program 2, channel 6");
+        songs.locator("fieldset[data-kind=program] [name=low]").fill("");
+        songs.locator("[name=does]").selectOption("item");
+        keep(songs, "player");
+        send(new ProgramChange(5, 1));
+        assertThat(newest()).containsText("player plays Second");
+
+        Locator control =
+                learn(new ShowControl(2, ShowControl.LIGHTING, ShowControl.Command.GO, "12.5", "36", ""), "12.5");
+        control.locator("fieldset[data-kind=showControl] [name=text]").fill("");
+        control.locator("[name=does]").selectOption("cue");
+        keep(control, "desk’s list");
+        assertThat(page.locator("#listeners")).containsText("show control GO list 36");
+        send(new ShowControl(2, ShowControl.LIGHTING, ShowControl.Command.GO, "12.5", "36", ""));
+        assertThat(newest()).containsText("GO 12.5");
+        send(new ShowControl(2, ShowControl.LIGHTING, ShowControl.Command.GO, "12.5", "37", ""));
+        assertThat(newest()).containsText("list 37, listens for 36");
+    }
+
+    @Test
+    void aVideoServerCallsCuesByOscOverUdpAndTcp() throws Exception {
+        page.keyboard().press("n");
+        Locator form = page.locator("#listener form");
+        form.locator("[name=from]").selectOption("others");
+        form.locator("[name=kind]").selectOption("osc");
+        form.locator("fieldset[data-kind=osc] [name=text]").fill("/call/*");
+        form.locator("[name=does]").selectOption("cue");
+        keep(form, "video server");
+        for (Carrier carrier : List.of(Carrier.UDP, Carrier.TCP_SLIP)) {
+            Connection.Osc osc =
+                    new Connection.Osc("127.0.0.1", baton.bean(OscPort.class).number(), "", carrier);
+            try (OscLink link = new OscLink(osc, baton.bean(Clock.class), new Loops(Thread::new), new Deaf())) {
+                until("the OSC port", () -> link.health().reached());
+                link.send(new OscMessage("/call/cue", List.of("12.5")));
+                assertThat(newest()).containsText("video server GO 12.5");
+                link.send(new OscMessage("/call/cue", List.of(2)));
+                assertThat(newest()).containsText("video server GO 2");
+                link.send(new OscMessage("/other", List.of(2)));
+                assertThat(newest()).containsText("/other, listens for /call/*");
+            }
+        }
+        page.locator("#listeners [data-listener]").press("Delete");
+        assertThat(page.locator("#listeners")).containsText("None yet");
+        page.keyboard().press("Control+z");
+        assertThat(page.locator("#listeners")).containsText("video server");
+        page.locator("#listeners [data-listener]").press("Enter");
+        page.locator("#listener fieldset[data-kind=osc] [name=text]").fill("call");
+        page.locator("#listener [type=submit]").click();
+        assertThat(page.locator("#listener .notice")).containsText("An address begins with /");
+    }
+
+    @Test
+    void ourOwnWordsAreUnderstoodOverOscAndAnswered() throws Exception {
+        try (DatagramSocket socket = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            socket.setSoTimeout(5000);
+            for (Object number : new Object[] {12.5f, "12.5", "12.50"}) {
+                say(socket, "/baton/standby", 1);
+                say(socket, "/baton/go", number);
+                assertThat(desk.locator(".done b")).hasText("12.5");
+                standsBy("30");
+            }
+            say(socket, "/baton/back");
+            standsBy("12.5");
+            say(socket, "/baton/ask");
+            org.assertj.core.api.Assertions.assertThat(List.of(
+                            answer(socket),
+                            answer(socket),
+                            answer(socket),
+                            answer(socket),
+                            answer(socket),
+                            answer(socket),
+                            answer(socket)))
+                    .contains(
+                            "/baton/is/show [Signals test]",
+                            "/baton/is/standby [12.5, ]",
+                            "/baton/is/last [12.5, ]",
+                            "/baton/is/item [First, 1]",
+                            "/baton/is/place [0, 0]",
+                            "/baton/is/next [, -1.0]");
+            say(socket, "/baton/play", "second");
+            assertThat(desk.locator(".done b")).hasText("30");
+            say(socket, "/baton/go", 4711);
+            org.assertj.core.api.Assertions.assertThat(answer(socket))
+                    .isEqualTo("/baton/error [There is no cue 4711 in this show.]");
+            say(socket, "/baton/dance");
+            org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("There is no /baton/dance");
+            say(socket, "/baton/play", "Second", 3);
+            org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("Second has no bars.");
+        }
+    }
+
+    private static void say(DatagramSocket socket, String address, Object... arguments) throws Exception {
+        byte[] packet = new OscCodec()
+                .encode(new OscMessage(address, List.of(arguments)))
+                .toArray();
+        socket.send(new DatagramPacket(
+                packet,
+                packet.length,
+                InetAddress.getLoopbackAddress(),
+                baton.bean(OscPort.class).number()));
+    }
+
+    private static String answer(DatagramSocket socket) throws IOException {
+        DatagramPacket packet = new DatagramPacket(new byte[2000], 2000);
+        socket.receive(packet);
+        OscMessage message = new OscCodec()
+                .decode(Arrays.copyOf(packet.getData(), packet.getLength()))
+                .get(0)
+                .message();
+        return message.address() + " " + message.arguments();
+    }
+
+    private static final class Deaf implements Link.Ear {
+        @Override
+        public void heard(Signal signal) {}
+
+        @Override
+        public void changed() {}
+    }
+}

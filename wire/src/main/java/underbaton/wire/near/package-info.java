@@ -1,0 +1,4 @@
+/**
+ * Machines on the same network that make themselves known.
+ */
+package underbaton.wire.near;

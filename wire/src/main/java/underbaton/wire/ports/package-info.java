@@ -1,0 +1,4 @@
+/**
+ * MIDI ports of this computer.
+ */
+package underbaton.wire.ports;
