@@ -42,7 +42,7 @@
     if (!bar || e.ctrlKey || e.metaKey || e.altKey) return;
     const action = Object.keys(keys).find((a) => keys[a].toLowerCase() === e.key.toLowerCase());
     // Stop all works over an open sheet too, wherever no text is typed.
-    const text = e.target.closest('input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], .listening');
+    const text = baton.pressedIn(e, 'input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], .listening');
     if (!action || (action === 'stop' ? text : baton.typing(e))) return;
     e.preventDefault();
     if (e.repeat) return;

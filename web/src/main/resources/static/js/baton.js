@@ -47,7 +47,13 @@
 
     clear() { notice().innerHTML = ''; document.querySelectorAll('.wrong').forEach((e) => e.classList.remove('wrong')); },
 
-    typing(event) { return event.target.closest('input, textarea, select, dialog, [contenteditable]') !== null; },
+    /** Whether a key was pressed in such an element; one of a dialog just closed keeps the focus until the page is drawn again, and does not count. */
+    pressedIn(event, selector) {
+      const element = event.target.closest(selector);
+      return element !== null && element.closest('dialog:not([open])') === null;
+    },
+
+    typing(event) { return this.pressedIn(event, 'input, textarea, select, dialog, [contenteditable]'); },
   };
 
   // A refusal comes with a status of 4xx or 503 and belongs into the notice line, wherever the request aimed.
