@@ -92,6 +92,11 @@ final class NumberedAnew {
                     ? Stream.of(new Reaction.Arm(now(arm.listenerId()), arm.listens()))
                     : Stream.empty();
         }
+        if (reaction instanceof Reaction.PassOn relay) {
+            return relay.passage().pointsTo().allMatch(this::isThere)
+                    ? Stream.of(new Reaction.PassOn(relay.passage().pointing(this::now)))
+                    : Stream.empty();
+        }
         return Stream.of(reaction);
     }
 

@@ -16,6 +16,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Listener;
+import underbaton.core.signal.RelayLoops;
 
 /**
  * One production's book, whole and immutable. Every edit answers a new show and leaves the old one as it was, which is
@@ -403,12 +404,20 @@ public record Show(
         return listeners.stream().filter(l -> l.id() == listenerId).findFirst();
     }
 
-    /** Adds a listener at the end (id 0), or exchanges the one with the same id. */
+    /**
+     * Adds a listener at the end (id 0), or exchanges the one with the same id.
+     *
+     * @throws Refusal when it is a relay and what it says would come round to it
+     */
     public Show withListener(Listener listener) {
         boolean added = listener.id() == 0;
         List<Listener> changed = added
                 ? appended(listeners, listener.withId(nextId))
                 : replaced(listeners, l -> l.id() == listener.id() ? listener : l);
+        if (listener.isRelay()) {
+            Listener relay = added ? changed.get(changed.size() - 1) : listener;
+            RelayLoops.require(relay, changed, devices);
+        }
         return new Show(id, name, revision + 1, added ? nextId + 1 : nextId, devices, items, changed);
     }
 

@@ -24,6 +24,9 @@ public sealed interface Happening {
     /** Something came in, and this became of it. */
     record Heard(Outcome outcome) implements Happening {}
 
+    /** A relay was stopped, since something seems to send back what it sends. */
+    record Looped(String relay, String words) implements Happening {}
+
     /** In a dry run: a cue sets a control in motion from a place that is known, 0–127. @param cue its label */
     record Moves(String cue, Control control, double from) implements Happening {}
 }

@@ -1,16 +1,13 @@
 package underbaton.core.engine;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import underbaton.core.cue.CueNumber;
-import underbaton.core.midi.ChannelMessage.BankProgram;
-import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
-import underbaton.core.midi.OscMessage;
-import underbaton.core.midi.ShowControl;
-import underbaton.core.midi.SystemCommon.SongSelect;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.rig.Phrase;
@@ -19,12 +16,13 @@ import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
 import underbaton.core.signal.Reaction;
+import underbaton.core.signal.SignalNumber;
 import underbaton.core.signal.Source;
 
 /** What comes in is held against the listeners, and each that takes it gives its order. */
-abstract class Listening extends Mending {
+abstract class Listening extends Relaying {
 
-    private static final String ONCE_MORE = ": once more within three seconds";
+    private static final Optional<Hearing.Miss> NOT_OF_ITS_KIND = Optional.of(new Hearing.Miss(-1, ""));
 
     /** In the place of a machine, where a listener's own second act is waited for. */
     private static final int NO_MACHINE = -1;
@@ -38,8 +36,9 @@ abstract class Listening extends Mending {
     void hear(Order.Heard heard) {
         Source source = heard.source();
         Message message = heard.signal().message();
-        if (hearing.isEcho(source, message, now)) {
-            hearing = hearing.after(source, message);
+        Optional<Hearing> echo = hearing.withoutEcho(source, message, now);
+        if (echo.isPresent()) {
+            hearing = echo.get().after(source, message);
             tell(heard, List.of(), "", "we said it ourselves a moment ago");
             return;
         }
@@ -49,23 +48,29 @@ abstract class Listening extends Mending {
         int playingItem = playing.map(p -> p.item().item().id()).orElse(0);
         int standbyItem =
                 standby < plan.cues().size() ? plan.cues().get(standby).item().id() : 0;
+        Set<Integer> seconds = new HashSet<>();
         for (Listener listener : plan.listeners()) {
-            if (listener.pattern().speaksOf(message)) {
-                Optional<Hearing.Miss> miss = hearing.missed(
-                        listener, source, message, now, playingItem, standbyItem, itemName(listener.itemId()));
-                if (miss.isEmpty()) {
-                    takers.add(listener);
-                } else if (miss.get().nearness() > least.nearness()) {
-                    nearest = listener;
-                    least = miss.get();
-                }
+            Message meant = asMeant(listener, source, message);
+            Optional<Hearing.Miss> miss = listener.pattern().speaksOf(meant)
+                    ? hearing.missed(
+                            listener, source, meant, now, playingItem, standbyItem, itemName(listener.itemId()))
+                    : NOT_OF_ITS_KIND;
+            if (miss.isEmpty() || endsWhatPassed(listener, source, message)) {
+                takers.add(listener);
+            } else if (isSecond(listener, source, message)) {
+                takers.add(listener);
+                seconds.add(listener.id());
+            } else if (miss.get().nearness() > least.nearness()) {
+                nearest = listener;
+                least = miss.get();
             }
         }
         hearing = hearing.after(source, message);
         List<Outcome.Taken> taken = new ArrayList<>();
         for (Listener listener : takers) {
             hearing = hearing.took(listener.id(), now);
-            taken.add(new Outcome.Taken(listener.id(), listener.name(), react(listener, heard)));
+            boolean bySecond = seconds.contains(listener.id());
+            taken.add(new Outcome.Taken(listener.id(), listener.name(), react(listener, heard, bySecond)));
         }
         boolean near = taken.isEmpty() && nearest != null;
         tell(heard, taken, near ? nearest.name() : "", near ? least.why() : "");
@@ -80,7 +85,7 @@ abstract class Listening extends Mending {
     }
 
     /** @return what was done, in a few words */
-    private String react(Listener listener, Order.Heard heard) {
+    private String react(Listener listener, Order.Heard heard, boolean bySecond) {
         Reaction reaction = listener.reaction();
         if (reaction instanceof Reaction.Give give) {
             return give(listener, give.deed());
@@ -93,6 +98,9 @@ abstract class Listening extends Mending {
         }
         if (reaction instanceof Reaction.Fire fire) {
             return fire(listener, fire);
+        }
+        if (reaction instanceof Reaction.PassOn relay) {
+            return passOn(listener, relay, heard.source(), heard.signal().message(), bySecond);
         }
         Reaction.Arm arm = (Reaction.Arm) reaction;
         hearing = hearing.arming(arm.listenerId(), arm.listens());
@@ -190,34 +198,15 @@ abstract class Listening extends Mending {
             return "its phrase is gone";
         }
         PlannedCall call = PlannedCall.of(plan.device(fire.deviceId()).orElseThrow(), phrase.get());
-        boolean waits =
-                plan.isGuarded(call) && !listener.atOnce() && !hand.guardWaitsAt(call.deviceId(), call.phraseId(), now);
-        if (waits) {
-            hand = hand.guardAsked(call.deviceId(), call.phraseId(), now);
+        if (mustWait(listener, call)) {
             return call.phrase() + ONCE_MORE;
         }
         make(call, now, now, Cause.outside("signal: " + listener.name(), now), false);
         return call.phrase();
     }
 
-    /** The number that comes with a signal, as its machine prints it. */
     private static Optional<String> number(Order.Heard heard) {
-        Message message = heard.signal().message();
-        if (message instanceof ProgramChange p) {
-            return Optional.of(Integer.toString(heard.source().numbering().counted(p.program())));
-        }
-        if (message instanceof BankProgram p) {
-            return Optional.of(Integer.toString(heard.source().numbering().counted(p.program())));
-        }
-        if (message instanceof SongSelect song) {
-            return Optional.of(Integer.toString(song.song()));
-        }
-        if (message instanceof ShowControl said) {
-            return said.cue().isEmpty() ? Optional.empty() : Optional.of(said.cue());
-        }
-        return message instanceof OscMessage osc && !osc.arguments().isEmpty()
-                ? Optional.of(OscMessage.plain(osc.arguments().get(0)))
-                : Optional.empty();
+        return SignalNumber.name(heard.signal().message(), heard.source().numbering());
     }
 
     private static String shifted(String number, int offset) {

@@ -26,6 +26,7 @@ import underbaton.core.rig.Precautions;
 import underbaton.core.rig.Speech.Timed;
 import underbaton.core.rig.StepList;
 import underbaton.core.signal.Hearing;
+import underbaton.core.signal.SignalNumber;
 
 /**
  * The state of a step that is being taken, and how devices are told: calls become messages, controls move, and what each device
@@ -300,10 +301,25 @@ abstract class Telling {
             at = Math.max(due, lines.getOrDefault(line.get(), due));
             lines = lines.plus(line.get(), at + midi.encode().length() * DIN_BYTE_NANOS);
         }
-        messages.add(new ScheduledMessage(deviceId, message, at, wanted, now, cause, beforeStart));
+        Message said = hearing.floors().isEmpty() ? message : heldUp(deviceId, message);
+        messages.add(new ScheduledMessage(deviceId, said, at, wanted, now, cause, beforeStart));
         if (!plan.listeners().isEmpty() && straightUntil.isEmpty()) {
-            hearing = hearing.saying(deviceId, message, at);
+            hearing = hearing.saying(deviceId, said, at);
         }
+    }
+
+    /** A control that a relay holds up gets no less than that. */
+    private Message heldUp(int deviceId, Message message) {
+        Control control = Control.of(deviceId, message);
+        Double floor = hearing.floors().get(control);
+        Level known = levels.get(control);
+        if (floor == null || known == null) {
+            return message;
+        }
+        Message atFloor = known.at(floor).message();
+        OptionalDouble least = SignalNumber.last(atFloor);
+        OptionalDouble says = SignalNumber.last(message);
+        return least.isPresent() && says.isPresent() && says.getAsDouble() < least.getAsDouble() ? atFloor : message;
     }
 
     /** How long a device is left alone after a call that is not part of a cue. */

@@ -47,6 +47,8 @@ import underbaton.core.midi.SysEx;
 import underbaton.core.midi.SystemCommon;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Connection;
+import underbaton.core.signal.Filling;
+import underbaton.core.signal.Passage;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
 import underbaton.core.traffic.Entry;
@@ -65,6 +67,8 @@ final class StoredTypes {
             Map.entry(Start.class, Starts.class),
             Map.entry(Pattern.class, Patterns.class),
             Map.entry(Reaction.class, Reactions.class),
+            Map.entry(Passage.class, Passages.class),
+            Map.entry(Filling.class, Fillings.class),
             Map.entry(Message.class, Messages.class),
             Map.entry(RealTime.class, RealTimes.class),
             Map.entry(OscMessage.class, OscMessages.class),
@@ -115,9 +119,26 @@ final class StoredTypes {
         @Type(value = Reaction.ToCue.class, name = "toCue"),
         @Type(value = Reaction.Play.class, name = "play"),
         @Type(value = Reaction.Fire.class, name = "fire"),
-        @Type(value = Reaction.Arm.class, name = "arm")
+        @Type(value = Reaction.Arm.class, name = "arm"),
+        @Type(value = Reaction.PassOn.class, name = "passOn")
     })
     private interface Reactions {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(value = Passage.Says.class, name = "says"),
+        @Type(value = Passage.Written.class, name = "written"),
+        @Type(value = Passage.Through.class, name = "through")
+    })
+    private interface Passages {}
+
+    @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
+    @JsonSubTypes({
+        @Type(value = Filling.Nothing.class, name = "nothing"),
+        @Type(value = Filling.Scaled.class, name = "scaled"),
+        @Type(value = Filling.Named.class, name = "named")
+    })
+    private interface Fillings {}
 
     @JsonTypeInfo(use = JsonTypeInfo.Id.NAME, property = "kind")
     @JsonSubTypes({

@@ -68,7 +68,7 @@ public record Speech(List<Utterance> on, List<Utterance> off) {
      *
      * @param filled puts the amount into an open message
      */
-    List<Timed> timed(boolean wantsOff, UnaryOperator<Message> filled) {
+    public List<Timed> timed(boolean wantsOff, UnaryOperator<Message> filled) {
         List<Timed> timed = new ArrayList<>();
         int at = 0;
         for (Utterance u : wantsOff ? off : on) {

@@ -9,23 +9,28 @@ import org.pcollections.PMap;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.Message;
+import underbaton.core.rig.Control;
 import underbaton.core.rig.Numbering;
 
 /**
  * What a running show remembers of what came in. Immutable.
  *
- * @param on whether anything is listened to at all: the master switch
+ * @param on whether any listener takes part: the master switch; relays go on
  * @param taken by listener, when it took something last, by the clock of the events, ns
  * @param armed by listener, where tonight differs from what is written
  * @param values what each controller said last
  * @param said by machine, what we told it lately, so that it is not taken for a signal when it comes back
+ * @param passed by relay, what it has passed on
+ * @param floors by control, what a relay holds it up to while the book has it lower, 0–127
  */
 public record Hearing(
         boolean on,
         PMap<Integer, Long> taken,
         PMap<Integer, Boolean> armed,
         PMap<Controls, Integer> values,
-        PMap<Integer, List<Said>> said) {
+        PMap<Integer, List<Said>> said,
+        PMap<Integer, Passed> passed,
+        PMap<Control, Double> floors) {
 
     /** A message that left, and when. */
     public record Said(Message message, long nanos) {}
@@ -44,19 +49,25 @@ public record Hearing(
 
     private static final int BANK_LOW = 32;
 
-    public static final Hearing FIRST =
-            new Hearing(true, HashTreePMap.empty(), HashTreePMap.empty(), HashTreePMap.empty(), HashTreePMap.empty());
+    public static final Hearing FIRST = new Hearing(
+            true,
+            HashTreePMap.empty(),
+            HashTreePMap.empty(),
+            HashTreePMap.empty(),
+            HashTreePMap.empty(),
+            HashTreePMap.empty(),
+            HashTreePMap.empty());
 
     public Hearing switched(boolean nowOn) {
-        return new Hearing(nowOn, taken, armed, values, said);
+        return new Hearing(nowOn, taken, armed, values, said, passed, floors);
     }
 
     public Hearing took(int listenerId, long nanos) {
-        return new Hearing(on, taken.plus(listenerId, nanos), armed, values, said);
+        return new Hearing(on, taken.plus(listenerId, nanos), armed, values, said, passed, floors);
     }
 
     public Hearing arming(int listenerId, boolean listens) {
-        return new Hearing(on, taken, armed.plus(listenerId, listens), values, said);
+        return new Hearing(on, taken, armed.plus(listenerId, listens), values, said, passed, floors);
     }
 
     /** Whether a listener listens tonight. */
@@ -71,7 +82,9 @@ public record Hearing(
                         taken,
                         armed,
                         values.plus(new Controls(source.deviceId(), c.channel(), c.controller()), c.value()),
-                        said)
+                        said,
+                        passed,
+                        floors)
                 : this;
     }
 
@@ -100,13 +113,62 @@ public record Hearing(
         List<Said> before = said.getOrDefault(deviceId, List.of());
         List<Said> now = new ArrayList<>(before.subList(before.size() < MOST_SAID ? 0 : 1, before.size()));
         now.add(new Said(message, nanos));
-        return new Hearing(on, taken, armed, values, said.plus(deviceId, List.copyOf(now)));
+        return new Hearing(on, taken, armed, values, said.plus(deviceId, List.copyOf(now)), passed, floors);
     }
 
-    /** Whether a message is what we said ourselves a moment ago. */
-    public boolean isEcho(Source source, Message message, long nanos) {
-        return said.getOrDefault(source.deviceId(), List.of()).stream()
-                .anyMatch(s -> Math.abs(nanos - s.nanos) < ECHO_NANOS && s.message.equals(message));
+    /**
+     * Without what a message that has come may be the echo of: each comes back once.
+     *
+     * @return empty when it is none of what we said ourselves a moment ago
+     */
+    public Optional<Hearing> withoutEcho(Source source, Message message, long nanos) {
+        List<Said> before = said.getOrDefault(source.deviceId(), List.of());
+        for (int i = 0; i < before.size(); i++) {
+            Said each = before.get(i);
+            if (Math.abs(nanos - each.nanos) < ECHO_NANOS && each.message.equals(message)) {
+                List<Said> left = new ArrayList<>(before);
+                left.remove(i);
+                return Optional.of(new Hearing(
+                        on, taken, armed, values, said.plus(source.deviceId(), List.copyOf(left)), passed, floors));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** What a relay has passed on so far. */
+    public Passed passed(int relayId) {
+        return passed.getOrDefault(relayId, Passed.NOTHING);
+    }
+
+    public Hearing passing(int relayId, Passed now) {
+        return new Hearing(on, taken, armed, values, said, passed.plus(relayId, now), floors);
+    }
+
+    /** @param exact up to which a control is held, 0–127; 0 for no longer */
+    public Hearing holding(Control control, double exact) {
+        return new Hearing(
+                on,
+                taken,
+                armed,
+                values,
+                said,
+                passed,
+                exact > 0 ? floors.plus(control, exact) : floors.minus(control));
+    }
+
+    /** The last value of the second signal of a scale; 0 before it was heard. */
+    public int value(Scale.Second second) {
+        return values.getOrDefault(new Controls(second.deviceId(), second.channel(), second.controller()), 0);
+    }
+
+    /** A controller and the one 32 above it as one number of 14 bits; the higher half sets the lower to 0 (MIDI 1.0). */
+    public int fine(Source source, ControlChange change) {
+        boolean lower = change.controller() >= SignalNumber.LOWER_HALF;
+        int high = lower
+                ? value(source, change.channel(), change.controller() - SignalNumber.LOWER_HALF)
+                        .orElse(0)
+                : change.value();
+        return high << 7 | (lower ? change.value() : 0);
     }
 
     /**
@@ -141,7 +203,7 @@ public record Hearing(
         if (other.isPresent()) {
             return miss(4 + near, other.get());
         }
-        if (!on) {
+        if (!on && !listener.isRelay()) {
             return miss(FITS, "listeners are off");
         }
         if (!isArmed(listener)) {

@@ -1,6 +1,7 @@
 package underbaton.core.signal;
 
 import java.util.Collections;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.TreeSet;
@@ -54,7 +55,24 @@ public record Listener(
         return new Listener(id, name, machines, channel, pattern, to, pauseMs, item, atOnce, listens);
     }
 
-    boolean hears(Source source) {
+    /** Whether it passes on what it takes. */
+    public boolean isRelay() {
+        return reaction instanceof Reaction.PassOn;
+    }
+
+    /** What it passes on, where it does. */
+    public Optional<Passage> passage() {
+        return reaction instanceof Reaction.PassOn relay ? Optional.of(relay.passage()) : Optional.empty();
+    }
+
+    /** The scale of a relay that has one. */
+    public Optional<Scale> scale() {
+        return passage()
+                .map(Passage::fills)
+                .flatMap(f -> f instanceof Filling.Scaled scaled ? Optional.of(scaled.scale()) : Optional.empty());
+    }
+
+    public boolean hears(Source source) {
         return from.isEmpty() ? source.deviceId() != Source.OTHERS : from.contains(source.deviceId());
     }
 }

@@ -232,6 +232,13 @@ public sealed interface Pattern {
         }
 
         @Override
+        public boolean isNear(Message message) {
+            int program =
+                    message instanceof ProgramChange change ? change.program() : ((BankProgram) message).program();
+            return program >= from && program <= to;
+        }
+
+        @Override
         public Optional<String> missed(Message message, Memory heard, Numbering numbering) {
             int program =
                     message instanceof ProgramChange change ? change.program() : ((BankProgram) message).program();

@@ -60,4 +60,7 @@ public sealed interface Reaction {
             }
         }
     }
+
+    /** It is passed on, translated: such a listener is a relay. */
+    record PassOn(Passage passage) implements Reaction {}
 }

@@ -1,5 +1,10 @@
 package underbaton.core.signal;
 
+import java.util.List;
+import java.util.Optional;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.Message;
+import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 
 /**
@@ -13,4 +18,16 @@ public record Source(int deviceId, String name, Numbering numbering) {
 
     /** Those who are no machine of the rig. */
     public static final int OTHERS = 0;
+
+    public static Source of(Device device) {
+        return new Source(device.id(), device.name(), device.numbering());
+    }
+
+    /** Of several machines on one line the one on whose channel a message came, else the first. */
+    public static Optional<Device> speaker(List<Device> onLine, Message message) {
+        return onLine.stream()
+                .filter(d -> message instanceof ChannelMessage m && m.channel() == d.channel())
+                .findFirst()
+                .or(() -> onLine.stream().findFirst());
+    }
 }

@@ -4,9 +4,7 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalInt;
 import java.util.Random;
-import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -49,11 +47,6 @@ import underbaton.core.score.Section;
 import underbaton.core.score.Tempo;
 import underbaton.core.score.TempoMark;
 import underbaton.core.score.Vamp;
-import underbaton.core.signal.Condition;
-import underbaton.core.signal.Listener;
-import underbaton.core.signal.Pattern;
-import underbaton.core.signal.Reaction;
-import underbaton.core.signal.Source;
 
 /**
  * Shows with all that the constructors take, the same ones for the same seed: every kind of message, argument, start,
@@ -119,65 +112,17 @@ public final class RandomShows {
             }
         }
         for (int l = random.nextInt(4); l > 0; l--) {
-            show = show.withListener(listener(show));
+            show = new RandomListeners(this, random).addedTo(show);
         }
         return show;
     }
 
-    private Listener listener(Show show) {
-        Device device = any(show.devices());
-        Item item = any(show.items());
-        List<Cue> cues = show.cues().toList();
-        List<Reaction> reactions = new ArrayList<>(List.of(
-                new Reaction.Give(one(Reaction.Deed.values())),
-                new Reaction.ToCue(0, random.nextInt(9) - 4, random.nextBoolean()),
-                new Reaction.Play(random.nextBoolean() ? 0 : item.id(), random.nextInt(3))));
-        if (!cues.isEmpty()) {
-            reactions.add(new Reaction.ToCue(any(cues).id(), 0, random.nextBoolean()));
-        }
-        if (!device.phrases().isEmpty()) {
-            reactions.add(new Reaction.Fire(device.id(), any(device.phrases()).id()));
-        }
-        if (!show.listeners().isEmpty()) {
-            reactions.add(new Reaction.Arm(any(show.listeners()).id(), random.nextBoolean()));
-        }
-        return new Listener(
-                0,
-                "L" + text(50),
-                random.nextBoolean() ? Set.of() : Set.of(device.id(), Source.OTHERS),
-                random.nextBoolean() ? OptionalInt.empty() : OptionalInt.of(random.nextInt(16)),
-                pattern(),
-                any(reactions),
-                random.nextInt(60_001),
-                random.nextBoolean() ? 0 : item.id(),
-                random.nextBoolean(),
-                random.nextBoolean());
-    }
-
-    private Pattern pattern() {
-        int low = random.nextInt(64) + 1;
-        int high = low + random.nextInt(64);
-        return any(List.<Pattern>of(
-                new Pattern.Note(low, high, low, high, random.nextBoolean()),
-                new Pattern.Controller(random.nextInt(128), one(Pattern.Way.values()), low, high),
-                new Pattern.Program(random.nextInt(16_385) - 1, low, high),
-                new Pattern.Bend(-low, high),
-                new Pattern.Show(one(ShowControl.Command.values()), random.nextBoolean() ? "" : "36", "12.5"),
-                new Pattern.Machine(one(MachineControl.Command.values())),
-                new Pattern.Song(low, high),
-                new Pattern.Transport(one(Pattern.Move.values())),
-                new Pattern.Osc("/a/{b,c}*", List.of()),
-                new Pattern.Osc(
-                        "/x",
-                        List.of(new Condition(random.nextInt(32), one(Condition.Relation.values()), text(100))))));
-    }
-
-    private <T> T any(List<T> all) {
+    <T> T any(List<T> all) {
         return all.get(random.nextInt(all.size()));
     }
 
     /** Tries until the constructors accept. */
-    private static <T> T accepted(Supplier<T> made) {
+    static <T> T accepted(Supplier<T> made) {
         while (true) {
             try {
                 return made.get();
@@ -267,7 +212,7 @@ public final class RandomShows {
                 new Remarks(one(Remarks.Mark.values()), text(200), text(40)));
     }
 
-    private Speech speech(boolean midi) {
+    Speech speech(boolean midi) {
         boolean open = random.nextBoolean();
         List<Utterance> on = IntStream.rangeClosed(0, random.nextInt(3))
                 .mapToObj(i -> accepted(() -> utterance(midi, open && i == 0)))
@@ -488,16 +433,16 @@ public final class RandomShows {
     }
 
     @SafeVarargs
-    private <T> T one(T... all) {
+    final <T> T one(T... all) {
         return all[random.nextInt(all.length)];
     }
 
-    private String text(String... all) {
+    String text(String... all) {
         return one(all);
     }
 
     /** Some of the odd texts, or nothing, or letters of any alphabet; at most so many characters. */
-    private String text(int most) {
+    String text(int most) {
         String text = Stream.generate(() -> random.nextInt(3) > 0
                         ? TEXTS.get(random.nextInt(TEXTS.size()))
                         : Character.toString(anyCharacter()))

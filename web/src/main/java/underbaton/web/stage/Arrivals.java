@@ -49,9 +49,7 @@ public class Arrivals implements SessionEndpoint.Ear {
 
     void heard(int ofShow, Optional<Device> device, Signal signal) {
         listening.accept(
-                device.map(d -> new Source(d.id(), d.name(), d.numbering()))
-                        .orElse(new Source(Source.OTHERS, "a line of ours", Numbering.WIRE)),
-                signal);
+                device.map(Source::of).orElse(new Source(Source.OTHERS, "a line of ours", Numbering.WIRE)), signal);
         log(
                 ofShow,
                 device.map(Device::id).orElse(0),

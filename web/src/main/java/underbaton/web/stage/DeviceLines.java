@@ -15,7 +15,6 @@ import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
-import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
@@ -24,6 +23,7 @@ import underbaton.core.perform.Scribe;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.core.signal.Signal;
+import underbaton.core.signal.Source;
 import underbaton.web.live.Live;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;
@@ -145,16 +145,12 @@ class DeviceLines implements Outbox {
         switchboard.giveBack(line.device().connection(), line.ear());
     }
 
-    /** Of several devices on one line the one whose channel it came on, else the first. */
     private Optional<Device> speaker(Connection line, Message message) {
         List<Device> onLine = lines.values().stream()
                 .map(DeviceLine::device)
                 .filter(d -> d.connection().equals(line))
                 .toList();
-        return onLine.stream()
-                .filter(d -> message instanceof ChannelMessage m && m.channel() == d.channel())
-                .findFirst()
-                .or(() -> onLine.stream().findFirst());
+        return Source.speaker(onLine, message);
     }
 
     /** Whoever cannot be reached misses what it is sent; the watcher must know of all. */

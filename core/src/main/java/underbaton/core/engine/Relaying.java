@@ -1,0 +1,279 @@
+package underbaton.core.engine;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import underbaton.core.cue.Motion;
+import underbaton.core.cue.Span;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOff;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.Message;
+import underbaton.core.plan.Level;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedMotion;
+import underbaton.core.rig.Amount;
+import underbaton.core.rig.Argument;
+import underbaton.core.rig.Control;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.core.rig.Speech.Timed;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Passage;
+import underbaton.core.signal.Passed;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Scale;
+import underbaton.core.signal.SignalNumber;
+import underbaton.core.signal.Source;
+import underbaton.core.signal.Translation;
+
+/** What relays pass on, translated. */
+abstract class Relaying extends Mending {
+
+    static final String ONCE_MORE = ": once more within three seconds";
+
+    private static final int FULL = 127;
+    /** MIDI 1.0: a switch is on from here. */
+    private static final int ON = 64;
+
+    Relaying(PlaybackState s) {
+        super(s);
+    }
+
+    // ---- what a relay takes that its pattern alone does not say
+
+    /**
+     * The message as a relay's pattern knows it: the lower half of a number of 14 bits stands for the higher, since the two are one
+     * gesture.
+     */
+    Message asMeant(Listener listener, Source source, Message message) {
+        boolean fine = message instanceof ControlChange
+                && listener.scale().map(Scale::fine).orElse(false)
+                && listener.pattern() instanceof Pattern.Controller pattern
+                && ((ControlChange) message).controller() == pattern.controller() + SignalNumber.LOWER_HALF;
+        if (!fine) {
+            return message;
+        }
+        ControlChange lower = (ControlChange) message;
+        return new ControlChange(
+                lower.channel(), lower.controller() - SignalNumber.LOWER_HALF, hearing.fine(source, lower) >> 7);
+    }
+
+    /** Whether it is the end of a note of which the beginning is passed on: no note stays behind, whatever was switched meanwhile. */
+    boolean endsWhatPassed(Listener listener, Source source, Message message) {
+        if (!(message instanceof NoteOff || message instanceof NoteOn on && on.velocity() == 0)
+                || !(listener.passage().orElse(null) instanceof Passage.Through)
+                || !(listener.pattern() instanceof Pattern.Note notes)) {
+            return false;
+        }
+        int channel = message instanceof NoteOff off ? off.channel() : ((NoteOn) message).channel();
+        return notes.struck()
+                && notes.isNear(message)
+                && listener.hears(source)
+                && (listener.channel().isEmpty() || listener.channel().getAsInt() == channel);
+    }
+
+    /** Whether it is the second signal of a relay, which then says anew what it said last. */
+    boolean isSecond(Listener listener, Source source, Message message) {
+        return message instanceof ControlChange change
+                && listener.scale()
+                        .flatMap(Scale::second)
+                        .filter(s -> s.deviceId() == source.deviceId()
+                                && s.channel() == change.channel()
+                                && s.controller() == change.controller())
+                        .isPresent()
+                && hearing.passed(listener.id()).number().isPresent()
+                && hearing.isArmed(listener);
+    }
+
+    // ---- what it makes of it
+
+    /** @return what was sent, in a few words, or why nothing was */
+    String passOn(Listener relay, Reaction.PassOn what, Source source, Message message, boolean bySecond) {
+        OptionalDouble number = bySecond ? hearing.passed(relay.id()).number() : number(relay, source, message);
+        if (number.isPresent()) {
+            hearing = hearing.passing(relay.id(), hearing.passed(relay.id()).heard(number.getAsDouble()));
+        }
+        Optional<Scale.Second> second = relay.scale().flatMap(Scale::second);
+        int has = second.map(hearing::value).orElse(FULL);
+        boolean gates = second.map(Scale.Second::gates).orElse(false);
+        if (gates && has < ON) {
+            return "its second signal is off";
+        }
+        OptionalDouble name = SignalNumber.name(message, source.numbering())
+                .map(SignalNumber::read)
+                .orElse(OptionalDouble.empty());
+        try {
+            Translation said = Translation.of(
+                    what.passage(),
+                    plan::device,
+                    new Translation.Input(message, number, name, gates ? 1 : (double) has / FULL));
+            return send(relay, said);
+        } catch (Refusal cannot) {
+            return cannot.getMessage();
+        }
+    }
+
+    private OptionalDouble number(Listener relay, Source source, Message message) {
+        Optional<Scale> scale = relay.scale();
+        if (message instanceof ControlChange change && scale.map(Scale::fine).orElse(false)) {
+            return OptionalDouble.of(hearing.fine(source, change));
+        }
+        return SignalNumber.amount(
+                message, source.numbering(), scale.map(Scale::place).orElse(0));
+    }
+
+    private String send(Listener relay, Translation said) {
+        Cause cause = Cause.outside("relay: " + relay.name(), now);
+        int deviceId = said.device().id();
+        Optional<Phrase> phrase = said.phrase().or(() -> sameAs(said));
+        if (phrase.isEmpty()) {
+            if (goesRound(relay, said)) {
+                return stopped(relay);
+            }
+            said.said().forEach(m -> level(deviceId, m));
+            for (Timed timed : said.messages()) {
+                if (timed.atMs() == 0) {
+                    emit(deviceId, timed.message(), now, now, cause, false);
+                } else {
+                    later(
+                            now + timed.atMs() * 1_000_000L,
+                            new PlaybackState.Later.ALaterMessage(deviceId, timed.message(), cause));
+                }
+            }
+            return said.words();
+        }
+        PlannedCall call = PlannedCall.of(said.device(), phrase.get(), said.amount());
+        if (mustWait(relay, call)) {
+            return said.words() + ONCE_MORE;
+        }
+        Optional<Scale> scale = relay.scale();
+        if (scale.isPresent() && call.levels().size() == 1) {
+            return level(relay, scale.get(), said, call, cause);
+        }
+        if (goesRound(relay, said)) {
+            return stopped(relay);
+        }
+        make(call, now, now, cause, false);
+        return said.words();
+    }
+
+    /** The phrase that says just this, so that what the machine was told is known in whatever way it came. */
+    private static Optional<Phrase> sameAs(Translation said) {
+        return said.device().phrases().stream()
+                .filter(p -> p.argument().isEmpty()
+                        && said.device().messagesFor(p, Optional.empty()).equals(said.messages()))
+                .findFirst();
+    }
+
+    /** A message that no phrase says sets a control that the book knows. */
+    private void level(int deviceId, Message message) {
+        Control control = Control.of(deviceId, message);
+        Level known = levels.get(control);
+        if (known != null && message instanceof ControlChange change) {
+            moves = moves.minus(control);
+            levels.put(control, known.at(change.value()));
+        }
+    }
+
+    /** A guarded phrase wants two acts, unless its listener says otherwise. */
+    boolean mustWait(Listener listener, PlannedCall call) {
+        boolean waits =
+                plan.isGuarded(call) && !listener.atOnce() && !hand.guardWaitsAt(call.deviceId(), call.phraseId(), now);
+        if (waits) {
+            hand = hand.guardAsked(call.deviceId(), call.phraseId(), now);
+        }
+        return waits;
+    }
+
+    // ---- a control that the book moves too
+
+    private String level(Listener relay, Scale scale, Translation said, PlannedCall call, Cause cause) {
+        Control control = call.levels().keySet().iterator().next();
+        Level wanted = call.levels().get(control);
+        Level stands = CatchUp.told(moves.get(control), levels.get(control), now);
+        Passed passed = hearing.passed(relay.id());
+        if (scale.meeting() == Scale.Meeting.PICK_UP
+                && stands != null
+                && !meets(passed, stands.exact(), wanted.exact())) {
+            hearing = hearing.passing(relay.id(), passed.put(wanted.exact(), false));
+            return said.words() + ": waits until it meets " + Amount.plain(Math.rint(stands.exact()));
+        }
+        hearing = hearing.passing(relay.id(), passed.put(wanted.exact(), true));
+        if (goesRound(relay, said)) {
+            return stopped(relay);
+        }
+        if (scale.meeting() == Scale.Meeting.LARGEST) {
+            return hold(control, wanted, stands, said, cause);
+        }
+        Optional<Message> open = PlannedCall.open(said.device(), said.phrase().orElseThrow());
+        if (scale.smoothMs() > 0 && open.isPresent() && stands != null) {
+            begin(smooth(scale, said, control, open.get()), now, cause);
+        } else {
+            make(call, now, now, cause, false);
+        }
+        return said.words();
+    }
+
+    /** A control that leads goes on; one that does not takes over where it passes the value, or is next to it. */
+    private static boolean meets(Passed passed, double stands, double wanted) {
+        if (passed.leads() && Math.abs(passed.exact().orElse(-1) - stands) < 1) {
+            return true;
+        }
+        boolean passes = passed.exact().isPresent() && (passed.exact().getAsDouble() - stands) * (wanted - stands) <= 0;
+        return passes || Math.abs(wanted - stands) <= 1;
+    }
+
+    /** What the book says stays known, so that letting go of the pedal falls back to it. */
+    private String hold(Control control, Level wanted, Level stands, Translation said, Cause cause) {
+        double before = hearing.floors().getOrDefault(control, 0.0);
+        double book = stands == null ? 0 : stands.exact();
+        hearing = hearing.holding(control, wanted.exact());
+        if (stands != null && Math.max(before, book) == Math.max(wanted.exact(), book)) {
+            return said.words() + ": the book has it at more";
+        }
+        Message message = wanted.at(Math.max(book, wanted.exact())).message();
+        emit(control.deviceId(), message, now, now, cause, false);
+        return said.words();
+    }
+
+    private PlannedMotion smooth(Scale scale, Translation said, Control control, Message open) {
+        Device device = said.device();
+        Phrase phrase = said.phrase().orElseThrow();
+        Argument argument = phrase.argument().orElseThrow();
+        double target = said.amount().orElseThrow() instanceof Amount.Measure m ? m.value() : 0;
+        Motion.Move move = new Motion.Move(Span.ofMillis(scale.smoothMs()), Motion.Shape.BY_VALUE, List.of(), 0);
+        return new PlannedMotion(
+                control,
+                move,
+                argument,
+                device.levels(),
+                open,
+                target,
+                scale.smoothMs() * 1_000_000L,
+                0,
+                Optional.empty());
+    }
+
+    // ---- loops
+
+    private boolean goesRound(Listener relay, Translation said) {
+        Passed passed = hearing.passed(relay.id());
+        for (Message message : said.said().toList()) {
+            passed = passed.sending(message, now);
+        }
+        boolean round = passed.goesRound();
+        hearing = hearing.passing(relay.id(), round ? Passed.NOTHING : passed);
+        return round;
+    }
+
+    private String stopped(Listener relay) {
+        hearing = hearing.arming(relay.id(), false);
+        String words = "stopped: it sent the same more than " + Passed.MOST_OF_THE_SAME
+                + " times in a second, so something sends it back; let it listen to one machine or channel only, then arm it again";
+        happenings.add(new Happening.Looped(relay.name(), words));
+        return words;
+    }
+}
