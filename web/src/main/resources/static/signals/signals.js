@@ -7,9 +7,15 @@ const path = (rest) => `/shows/${baton.show}/signals${rest}`;
 /** Blanks of another kind are hidden and not sent. */
 function fit(form) {
   const fields = form.elements;
+  form.querySelectorAll('[data-how]').forEach((e) => { e.hidden = !e.dataset.how.split(' ').includes(fields.how.value); });
+  form.querySelectorAll('[data-fills]').forEach((e) => { e.hidden = e.dataset.fills !== fields.fills.value; });
   form.querySelectorAll('fieldset[data-kind]').forEach((f) => { f.disabled = f.hidden = f.dataset.kind !== fields.kind.value; });
   form.querySelectorAll('fieldset[data-does]').forEach((f) => { f.disabled = f.hidden = !f.dataset.does.split(' ').includes(fields.does.value); });
   const way = form.querySelector('fieldset[data-kind=controller] [name=way]').value;
+  const open = { says: fields.says.selectedOptions[0]?.dataset.argument, written: fields.words.value.includes('?') }[fields.how.value];
+  const blank = form.querySelector('[data-blank]');
+  blank.hidden = !open || fields.does.value !== 'relay';
+  if (!open) fields.fills.value = 'nothing'; else if (fields.fills.value === 'nothing') { fields.fills.value = open === 'text' ? 'named' : 'scaled'; fit(form); }
   form.querySelectorAll('[data-way]').forEach((e) => { e.hidden = e.dataset.way !== way; });
 }
 
@@ -24,8 +30,8 @@ async function open(query) {
 
 /** What is sent has all the blanks, empty where they are not of this kind. */
 function blanks(form) {
-  const names = ['channel', 'low', 'high', 'soft', 'hard', 'way', 'bank', 'word', 'text', 'value', 'cue', 'offset', 'target', 'pause'];
-  return { ...Object.fromEntries(names.map((n) => [n, ''])), ...Object.fromEntries(new FormData(form)) };
+  const names = ['channel', 'low', 'high', 'soft', 'hard', 'way', 'bank', 'word', 'text', 'value', 'cue', 'offset', 'target', 'pause', 'how', 'says', 'tells', 'words', 'toChannel', 'shift', 'fills', 'place', 'comesFrom', 'comesTo', 'goesFrom', 'goesTo', 'bent', 'grid', 'smooth', 'secondChannel', 'secondNumber', 'gates', 'meeting', 'names', 'first'];
+  return { second: 0, listOf: 0, ...Object.fromEntries(names.map((n) => [n, ''])), ...Object.fromEntries(new FormData(form)) };
 }
 
 async function change(rest, fields) {
@@ -35,6 +41,7 @@ async function change(rest, fields) {
 }
 
 dialog.addEventListener('change', (e) => fit(e.target.form));
+dialog.addEventListener('input', (e) => { if (e.target.name === 'words') fit(e.target.form); });
 dialog.addEventListener('submit', async (e) => {
   e.preventDefault();
   if (await change('', blanks(e.target))) dialog.close();
@@ -51,15 +58,38 @@ listeners.addEventListener('keydown', (e) => {
   if (e.key === 'Delete') change(`/${row.dataset.listener}/delete`);
 });
 document.getElementById('came').addEventListener('click', (e) => {
-  const row = e.target.closest('[data-from-came]')?.closest('[data-came]');
-  if (row) open(`?came=${row.dataset.came}`);
+  const came = e.target.closest('[data-came]')?.dataset.came;
+  if (e.target.closest('[data-from-came]')) open(`?came=${came}`);
+  if (e.target.closest('[data-relay-came]')) open(`?came=${came}&relay=true`);
+  if (e.target.closest('[data-try-came]')) tryOut({ came });
 });
 document.addEventListener('click', (e) => {
   if (e.target.closest('[data-new]')) open('');
+  if (e.target.closest('[data-new-relay]')) open('?relay=true');
   if (e.target.closest('[data-undo]')) change('/undo');
 });
 document.addEventListener('keydown', (e) => {
   if (baton.typing(e)) return;
   if (e.key.toLowerCase() === 'z' && (e.ctrlKey || e.metaKey)) { e.preventDefault(); change('/undo'); }
   if (e.key === 'n' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); open(''); }
+  if (e.key === 'r' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); open('?relay=true'); }
+  if (e.key === 't' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); bench.elements.words.focus(); }
 });
+
+// The trial: what would happen is shown first; a second key lets it happen.
+const bench = document.getElementById('trial');
+let tried = null;
+async function tryOut(fields, send = false) {
+  tried = fields;
+  const answer = await baton.post(path('/trial'), { ...fields, send });
+  if (answer) document.getElementById('tried').innerHTML = await answer.text();
+}
+bench.addEventListener('submit', (e) => {
+  e.preventDefault();
+  tryOut(Object.fromEntries(new FormData(bench)));
+});
+bench.addEventListener('keydown', (e) => {
+  if (e.key === 'Enter' && e.ctrlKey && tried) { e.preventDefault(); tryOut(tried, true); }
+  if (e.key === 'Escape') e.target.blur();
+});
+bench.addEventListener('click', (e) => { if (e.target.closest('[data-send]')) tryOut(tried, true); });

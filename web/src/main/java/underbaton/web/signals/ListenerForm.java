@@ -7,6 +7,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.IntFunction;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
@@ -46,7 +47,7 @@ import underbaton.web.page.Typed;
  * @param word the list of show control, or the relation of a condition on the first argument
  * @param text the cue of show control, the address of OSC
  * @param value of the condition; empty for none
- * @param does a deed's name, {@code cue}, {@code item}, {@code phrase}, {@code arm} or {@code disarm}
+ * @param does a deed's name, {@code cue}, {@code item}, {@code phrase}, {@code arm}, {@code disarm} or {@code relay}
  * @param cue its number; empty for the one that comes with the signal
  * @param fires anything where the cue is fired, null where it stands by
  * @param offset added to a number that comes with it
@@ -107,6 +108,10 @@ public record ListenerForm(
         return map;
     }
 
+    private static final Pattern ANY_PROGRAM = new Pattern.Program(-1, 0, 127);
+    private static final IntFunction<Pattern> WHOLE =
+            controller -> new Pattern.Controller(controller, Pattern.Way.WITHIN, 0, 127);
+
     private static final String RIG = "rig";
     private static final String OTHERS = "others";
 
@@ -115,24 +120,28 @@ public record ListenerForm(
         return kind.equals(ofKind) ? typed : "";
     }
 
-    /** For something that came in: that very signal, from that very machine. */
-    static ListenerForm of(Show show, Source source, Message message) {
+    /**
+     * For something that came in: that very signal, from that very machine; a relay takes all of its amounts, or programs.
+     *
+     * @param relay whether it is passed on
+     */
+    static ListenerForm of(Source source, Message message, boolean relay) {
         Draft d = new Draft();
         Numbering n = source.numbering();
         d.from = source.deviceId() == Source.OTHERS ? OTHERS : Integer.toString(source.deviceId());
         d.channel = message instanceof ChannelMessage m ? Integer.toString(Numbering.channel(m.channel())) : "";
-        d.does = "GO";
+        d.does = relay ? "relay" : "GO";
         d.listens = "on";
         d.name = source.name();
         if (message instanceof NoteOn || message instanceof NoteOff) {
             int note = message instanceof NoteOn on ? on.note() : ((NoteOff) message).note();
             d.pattern(Pattern.Note.struck(note), n);
         } else if (message instanceof ControlChange c) {
-            d.pattern(Pattern.Controller.pressed(c.controller()), n);
+            d.pattern(relay ? WHOLE.apply(c.controller()) : Pattern.Controller.pressed(c.controller()), n);
         } else if (message instanceof ProgramChange p) {
-            d.pattern(new Pattern.Program(-1, p.program(), p.program()), n);
+            d.pattern(relay ? ANY_PROGRAM : new Pattern.Program(-1, p.program(), p.program()), n);
         } else if (message instanceof PitchBend) {
-            d.pattern(new Pattern.Bend(1, 8191), n);
+            d.pattern(new Pattern.Bend(relay ? -8192 : 1, 8191), n);
         } else if (message instanceof ShowControl c) {
             d.pattern(new Pattern.Show(c.command(), c.list(), c.cue()), n);
         } else if (message instanceof MachineControl c) {
@@ -150,16 +159,22 @@ public record ListenerForm(
     }
 
     /** An empty one, or one that is there. */
-    static ListenerForm of(Show show, Optional<Listener> listener) {
+    static ListenerForm of(Show show, Optional<Listener> listener, boolean relay) {
         Draft d = new Draft();
         d.from = RIG;
         d.listens = "on";
-        d.does = "GO";
-        d.pattern(Pattern.Controller.pressed(67), Numbering.WIRE);
+        d.does = relay ? "relay" : "GO";
+        d.pattern(relay ? ANY_PROGRAM : Pattern.Controller.pressed(67), Numbering.WIRE);
         listener.ifPresent(l -> d.fill(show, l));
         return d.form();
     }
 
+    /** Whether it is a relay, whose further blanks are {@link RelayForm}'s. */
+    boolean isRelay() {
+        return "relay".equals(does);
+    }
+
+    /** The listener; where it is to be a relay, with a reaction that is still to be exchanged. */
     Listener toListener(Show show) {
         Numbering n = numbering(show);
         Set<Integer> sources =
@@ -256,6 +271,8 @@ public record ListenerForm(
                 }
                 yield new Reaction.Fire(Typed.number("target", parts[0]), Typed.number("target", parts[1]));
             }
+            // Until what it passes on is put in its place.
+            case "relay" -> new Reaction.Give(Reaction.Deed.GO);
             case "arm", "disarm" -> new Reaction.Arm(targetId(), does.equals("arm"));
             default -> new Reaction.Give(one(Reaction.Deed.values(), does));
         };
@@ -406,6 +423,8 @@ public record ListenerForm(
             } else if (reaction instanceof Reaction.Arm arm) {
                 does = arm.listens() ? "arm" : "disarm";
                 target = Integer.toString(arm.listenerId());
+            } else {
+                does = "relay";
             }
         }
     }

@@ -76,9 +76,12 @@ class SignalsController {
     }
 
     private static void fill(Show show, Model model) {
+        Map<Boolean, List<Row>> rows = show.listeners().stream()
+                .collect(Collectors.partitioningBy(
+                        Listener::isRelay, Collectors.mapping(l -> row(show, l), Collectors.toList())));
         model.addAttribute("show", show);
-        model.addAttribute(
-                "rows", show.listeners().stream().map(l -> row(show, l)).toList());
+        model.addAttribute("rows", rows.get(false));
+        model.addAttribute("relays", rows.get(true));
     }
 
     private List<Line> came(int showId) {
@@ -131,7 +134,7 @@ class SignalsController {
                 .filter(o -> o.id() != l.id() && meansTheSame(o, l))
                 .map(Listener::name)
                 .collect(Collectors.joining(", "));
-        return new Row(l, from + channel, l.pattern().words(numbering(show, l)), does(show, l.reaction()), when, also);
+        return new Row(l, from + channel, l.pattern().words(numbering(show, l)), does(show, l), when, also);
     }
 
     /** Bound twice: the same pattern where sources and channels may both be meant. */
@@ -145,7 +148,8 @@ class SignalsController {
         return sources && channels && one.pattern().equals(other.pattern());
     }
 
-    private static String does(Show show, Reaction reaction) {
+    private static String does(Show show, Listener listener) {
+        Reaction reaction = listener.reaction();
         if (reaction instanceof Reaction.Give give) {
             return give.deed().words();
         }
@@ -159,6 +163,9 @@ class SignalsController {
             return play.itemId() == 0
                     ? "plays the item whose number comes with it" + offset(play.offset())
                     : "plays " + show.item(play.itemId()).map(Item::name).orElse("an item that is gone");
+        }
+        if (listener.isRelay()) {
+            return RelayForm.words(show, listener);
         }
         if (reaction instanceof Reaction.Fire fire) {
             return show.device(fire.deviceId())
@@ -176,36 +183,53 @@ class SignalsController {
 
     // ---- writing
 
-    /** @param came the number of what came in, for a listener that takes just that; 0 for none */
+    /**
+     * @param came the number of what came in, for a listener that takes just that; 0 for none
+     * @param relay whether it is to be passed on
+     */
     @GetMapping("/shows/{showId}/signals/form")
     String form(
             @PathVariable int showId,
             @RequestParam(defaultValue = "0") int listener,
             @RequestParam(defaultValue = "0") long came,
+            @RequestParam(defaultValue = "false") boolean relay,
             Model model) {
         Show show = shows.get(showId);
         Optional<CameIn.Came> from = cameIn.numbered(came);
         ListenerForm form = from.isPresent()
                 ? ListenerForm.of(
-                        show,
                         from.get().outcome().source(),
-                        from.get().outcome().signal().message())
-                : ListenerForm.of(show, show.listener(listener));
+                        from.get().outcome().signal().message(),
+                        relay)
+                : ListenerForm.of(show, show.listener(listener), relay);
         model.addAttribute("show", show);
         model.addAttribute("form", form);
+        model.addAttribute(
+                "relay", show.listener(listener).map(l -> RelayForm.of(show, l)).orElse(RelayForm.NEW));
         model.addAttribute("kinds", ListenerForm.KINDS.entrySet());
         model.addAttribute("ways", ListenerForm.WAYS.entrySet());
         return "signals/form :: form";
     }
 
     @PostMapping("/shows/{showId}/signals")
-    String keep(@PathVariable int showId, ListenerForm form, Model model) {
+    String keep(@PathVariable int showId, ListenerForm form, RelayForm relay, Model model) {
+        String kind = form.isRelay() ? "relay " : "listener ";
         Show changed = shows.edit(
                 showId,
-                form.id() == 0 ? "add the listener " + form.name() : "change the listener " + form.name(),
-                s -> s.withListener(form.toListener(s)));
+                (form.id() == 0 ? "add the " : "change the ") + kind + form.name(),
+                s -> form.isRelay() ? withRelays(s, form, relay) : s.withListener(form.toListener(s)));
         fill(changed, model);
         return "signals/signals :: listeners";
+    }
+
+    private static Show withRelays(Show show, ListenerForm form, RelayForm relay) {
+        Listener listener = form.toListener(show);
+        List<Listener> all = relay.relays(show, listener);
+        Show with = all.size() > 1 && form.id() != 0 ? show.withoutListener(form.id()) : show;
+        for (Listener each : all) {
+            with = with.withListener(all.size() > 1 ? each.withId(0) : each);
+        }
+        return with;
     }
 
     @PostMapping("/shows/{showId}/signals/{listenerId}/delete")

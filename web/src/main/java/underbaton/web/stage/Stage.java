@@ -167,6 +167,11 @@ public class Stage {
             // A pedal's GO begins the run as well as the Desk's.
             recorder.begin(showId);
         }
+        step.happenings().forEach(h -> {
+            if (h instanceof Happening.Looped looped) {
+                log(showId, "relay “" + looped.relay() + "” " + looped.words());
+            }
+        });
         recorder.saw(showId, step);
         cameIn.saw(showId, step);
         boolean untaken = !step.happenings().isEmpty()
