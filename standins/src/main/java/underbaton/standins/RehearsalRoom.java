@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.IntSupplier;
 import java.util.stream.IntStream;
 import underbaton.core.loop.Loops;
 import underbaton.core.perform.Clock;
@@ -21,15 +22,20 @@ public final class RehearsalRoom implements AutoCloseable {
             "Keys 2",
             "Vocal tuning",
             "Band tablet",
-            "Sound player");
+            "Sound player",
+            "Pedals and pads",
+            "Playback machine",
+            "Video server");
 
     private final List<StandIn> standIns;
 
     /**
      * @param firstPort of the first stand-in
+     * @param listener the OSC port of whoever hears what they say by themselves; 0 for nobody
      * @param watcher called after any change on a wire's thread; must return at once
      */
-    public RehearsalRoom(InetAddress bind, int firstPort, Clock clock, Loops loops, Runnable watcher) {
+    public RehearsalRoom(
+            InetAddress bind, int firstPort, Clock clock, Loops loops, IntSupplier listener, Runnable watcher) {
         List<Model> models = List.of(
                 new FohLights(),
                 new RiverScreen(),
@@ -39,10 +45,13 @@ public final class RehearsalRoom implements AutoCloseable {
                 new KeyboardsHost(),
                 new VocalTuning(),
                 new BandTablet(),
-                new SoundPlayer());
+                new SoundPlayer(),
+                new PedalBoard(),
+                new PlaybackMachine(loops),
+                new VideoServer());
         standIns = IntStream.range(0, models.size())
-                .mapToObj(i ->
-                        new StandIn(NAMES.get(i), models.get(i), bind, portOf(firstPort, i), clock, loops, watcher))
+                .mapToObj(i -> new StandIn(
+                        NAMES.get(i), models.get(i), bind, portOf(firstPort, i), clock, loops, listener, watcher))
                 .toList();
     }
 

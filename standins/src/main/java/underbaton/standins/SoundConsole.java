@@ -10,9 +10,10 @@ import underbaton.core.midi.MidiMessage;
 /**
  * A mixing console of sixteen strips. A program on its first channel recalls a scene: a position for every fader, with
  * all mutes off and pans centred. One controller a strip, counted from 0: on the first channel it moves the fader, on
- * the second it mutes (64 and over is muted), on the third it pans (0 left, 127 right).
+ * the second it mutes (64 and over is muted), on the third it pans (0 left, 127 right). Its own keys recall scenes, and it
+ * says the program of each.
  */
-public final class SoundConsole implements Model.Midi {
+public final class SoundConsole implements Model.Midi, Keyed {
 
     public static final int STRIPS = 16;
 
@@ -69,5 +70,19 @@ public final class SoundConsole implements Model.Midi {
 
     public State state() {
         return state;
+    }
+
+    @Override
+    public List<String> keys() {
+        return List.of("scene 1", "scene 5", "scene 9", "scene 12");
+    }
+
+    @Override
+    public void press(String key, Mouth mouth) {
+        if (keys().contains(key)) {
+            ProgramChange recalled = new ProgramChange(FADERS, Integer.parseInt(key.substring(6)) - 1);
+            hear(recalled, 0);
+            mouth.say(recalled);
+        }
     }
 }

@@ -4,10 +4,14 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.IntSupplier;
+import java.util.stream.Stream;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
+import underbaton.core.rig.Connection.Carrier;
 import underbaton.wire.osc.OscInlet;
 import underbaton.wire.osc.OscTcpInlet;
 import underbaton.wire.session.Peer;
@@ -27,14 +31,26 @@ public final class StandIn implements AutoCloseable {
     private final Loops loops;
     private final Runnable watcher;
     private final AtomicLong heard = new AtomicLong();
+    private final IntSupplier listener;
     private AutoCloseable plug;
+    private volatile Keyed.Mouth mouth;
     private volatile boolean on;
 
     /**
      * @param port control port of a MIDI machine (data is the next one), or the OSC port
+     * @param listener the OSC port, on this computer, of whoever hears what it says by itself; 0 for nobody
      * @param watcher called after each change on the wire's thread; must return at once
      */
-    public StandIn(String name, Model model, InetAddress bind, int port, Clock clock, Loops loops, Runnable watcher) {
+    public StandIn(
+            String name,
+            Model model,
+            InetAddress bind,
+            int port,
+            Clock clock,
+            Loops loops,
+            IntSupplier listener,
+            Runnable watcher) {
+        this.listener = listener;
         this.name = name;
         this.model = model;
         this.bind = bind;
@@ -80,6 +96,9 @@ public final class StandIn implements AutoCloseable {
             return;
         }
         on = false;
+        if (model instanceof Keyed keyed) {
+            keyed.unplugged();
+        }
         try {
             plug.close();
         } catch (Exception alreadyGone) {
@@ -93,8 +112,23 @@ public final class StandIn implements AutoCloseable {
         switchOff();
     }
 
+    /**
+     * Presses one of its keys, so that it says something; nothing comes of it while it is off.
+     *
+     * @throws IllegalArgumentException when it has no keys
+     */
+    public void press(String key) {
+        if (!(model instanceof Keyed keyed)) {
+            throw new IllegalArgumentException(name + " has no keys");
+        }
+        if (on) {
+            keyed.press(key, mouth);
+            watcher.run();
+        }
+    }
+
     private AutoCloseable midiPlug(Model.Midi midi) throws IOException {
-        return new SessionEndpoint(name, bind, port, clock, loops, new SessionEndpoint.Ear() {
+        SessionEndpoint endpoint = new SessionEndpoint(name, bind, port, clock, loops, new SessionEndpoint.Ear() {
             @Override
             public void heard(Peer peer, MidiMessage message, long arrivalNanos) {
                 midi.hear(message, arrivalNanos);
@@ -102,6 +136,20 @@ public final class StandIn implements AutoCloseable {
                 watcher.run();
             }
         });
+        mouth = new Keyed.Mouth() {
+            @Override
+            public void say(Message... messages) {
+                List<MidiMessage> said =
+                        Stream.of(messages).map(MidiMessage.class::cast).toList();
+                endpoint.peers().stream().filter(Peer::isOpen).forEach(p -> p.send(said));
+            }
+
+            @Override
+            public void say(Carrier carrier, Message message) {
+                say(message);
+            }
+        };
+        return endpoint;
     }
 
     private AutoCloseable oscPlug(Model.Osc osc) throws IOException {
@@ -116,7 +164,10 @@ public final class StandIn implements AutoCloseable {
         };
         OscInlet datagrams = new OscInlet(bind, port, clock, loops, ear);
         OscTcpInlet streams = new OscTcpInlet(bind, port, clock, loops, ear);
+        OscMouth says = new OscMouth(bind, listener, clock, loops);
+        mouth = says;
         return () -> {
+            says.close();
             datagrams.close();
             streams.close();
         };

@@ -7,14 +7,23 @@ import java.io.IOException;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.MachineControl;
+import underbaton.core.midi.MachineControl.Command;
+import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.rig.Connection.Carrier;
 import underbaton.wire.SystemClock;
 
 /** The stand-ins are literal: right bytes do the right thing, others do nothing. */
@@ -162,11 +171,80 @@ class StandInsTest {
                     other.getLocalPort(),
                     new SystemClock(),
                     new Loops(Thread::new),
+                    () -> 0,
                     () -> {});
             assertThatThrownBy(lights::switchOn)
                     .isInstanceOf(IOException.class)
                     .hasMessageContaining("UDP ports " + other.getLocalPort());
             assertThat(lights.isOn()).isFalse();
         }
+    }
+
+    private final List<Message> said = new ArrayList<>();
+
+    private final Keyed.Mouth mouth = new Keyed.Mouth() {
+        @Override
+        public void say(Message... messages) {
+            synchronized (said) {
+                said.addAll(List.of(messages));
+            }
+        }
+
+        @Override
+        public void say(Carrier carrier, Message message) {
+            say(message);
+        }
+    };
+
+    private List<Message> saidSoFar() {
+        synchronized (said) {
+            List<Message> now = List.copyOf(said);
+            said.clear();
+            return now;
+        }
+    }
+
+    @Test
+    void pedalsArePressedAndLetGoAndPadsAreStruckAsHardAsItHappens() {
+        PedalBoard board = new PedalBoard();
+        board.press("next", mouth);
+        assertThat(saidSoFar()).containsExactly(new ControlChange(0, 67, 127), new ControlChange(0, 67, 0));
+        Set<Integer> velocities = new HashSet<>();
+        for (int i = 0; i < 50; i++) {
+            board.press("pad 2", mouth);
+            List<Message> strike = saidSoFar();
+            assertThat(strike.get(1)).isEqualTo(new NoteOff(9, 37, 0));
+            velocities.add(((NoteOn) strike.get(0)).velocity());
+        }
+        assertThat(velocities).hasSizeGreaterThan(20).allMatch(v -> v >= 1 && v <= 127);
+        board.press("no such key", mouth);
+        assertThat(saidSoFar()).isEmpty();
+    }
+
+    @Test
+    void thePlaybackMachineSaysItsClockUntilItIsStopped() throws InterruptedException {
+        PlaybackMachine playback = new PlaybackMachine(new Loops(Thread::new));
+        playback.press("song 3", mouth);
+        assertThat(saidSoFar()).containsExactly(new ProgramChange(0, 2));
+        playback.press("play", mouth);
+        Thread.sleep(700);
+        playback.press("stop", mouth);
+        List<Message> all = saidSoFar();
+        assertThat(all).startsWith(new MachineControl(127, Command.PLAY, Optional.empty()), RealTime.START);
+        assertThat(all).endsWith(RealTime.STOP, new MachineControl(127, Command.STOP, Optional.empty()));
+        // The click is on the first of each 24 pulses.
+        assertThat(all.indexOf(new NoteOn(9, 33, 100))).isEqualTo(all.indexOf(RealTime.CLOCK) + 1);
+        assertThat(all.stream().filter(m -> m == RealTime.CLOCK).count()).isPositive();
+        assertThat(playback.state().plays()).isFalse();
+        Thread.sleep(100);
+        assertThat(saidSoFar()).isEmpty();
+    }
+
+    @Test
+    void theConsoleRecallsASceneByItselfAndSaysItsProgram() {
+        SoundConsole console = new SoundConsole();
+        console.press("scene 12", mouth);
+        assertThat(saidSoFar()).containsExactly(new ProgramChange(4, 11));
+        assertThat(console.state().scene()).isEqualTo(12);
     }
 }

@@ -96,9 +96,14 @@ class House {
     }
 
     @Bean(destroyMethod = "close")
-    RehearsalRoom rehearsalRoom(Settings settings, Clock clock, Loops loops, Live live) {
+    RehearsalRoom rehearsalRoom(Settings settings, Clock clock, Loops loops, Live live, OscPort oscPort) {
         RehearsalRoom room = new RehearsalRoom(
-                InetAddress.getLoopbackAddress(), settings.standins().port(), clock, loops, () -> live.changed("room"));
+                InetAddress.getLoopbackAddress(),
+                settings.standins().port(),
+                clock,
+                loops,
+                oscPort::number,
+                () -> live.changed("room"));
         try {
             room.switchOn();
         } catch (IOException taken) {

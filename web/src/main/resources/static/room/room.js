@@ -12,6 +12,8 @@
     const name = e.target.closest('[data-switch]')?.dataset.switch;
     if (e.target.closest('[data-sort]')) baton.post(`/shows/${baton.show}/room/sort`);
     if (name) baton.post(`/shows/${baton.show}/room/switch`, { name });
+    const key = e.target.closest('[data-press]');
+    if (key) baton.post(`/shows/${baton.show}/room/press`, { name: key.closest('[data-keyed]').dataset.keyed, key: key.dataset.press });
   });
   tick();
   setInterval(tick, 250);

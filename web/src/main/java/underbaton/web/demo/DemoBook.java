@@ -9,6 +9,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -16,6 +18,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -30,7 +33,16 @@ import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.rig.Speech;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.StepList;
+import underbaton.core.rig.Wording;
 import underbaton.core.score.Score;
+import underbaton.core.signal.Filling;
+import underbaton.core.signal.Learning;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Passage;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Scale;
+import underbaton.core.signal.Source;
 import underbaton.standins.RehearsalRoom;
 
 /** Reads a demo show from its text: a line a device, phrase, item or cue, with bars between the fields. */
@@ -82,6 +94,10 @@ final class DemoBook {
             show = show.withItem(
                     new Item(0, kind, fields.get(1), seconds, List.of()).withScore(score(fields)),
                     show.items().size());
+        } else if (first.startsWith("listener ")) {
+            listener(first.substring(9), fields.get(1), fields.get(2), fields.get(3));
+        } else if (first.startsWith("relay ")) {
+            relay(first.substring(6), fields.get(1), fields.get(2), fields.subList(3, fields.size()));
         } else if (!first.startsWith("show ")) {
             cue(fields);
         }
@@ -154,6 +170,74 @@ final class DemoBook {
                         guarded,
                         listed,
                         Remarks.NONE));
+    }
+
+    // ---- signals, each learnt from what its machine says when it is touched
+
+    private void listener(String name, String from, String touched, String does) {
+        Reaction reaction = does.startsWith("cue ")
+                ? new Reaction.ToCue(cueId(does.substring(4)), 0, true)
+                : switch (does) {
+                    case "cue" -> new Reaction.ToCue(0, 0, true);
+                    case "item" -> new Reaction.Play(0, 0);
+                    default -> new Reaction.Give(Reaction.Deed.valueOf(does));
+                };
+        boolean number = does.equals("cue") || does.equals("item");
+        listen(name, from, touched, number, reaction);
+    }
+
+    /** @param rest the machine that is told, what it is told, and from which amount to which, or the names */
+    private void relay(String name, String from, String touched, List<String> rest) {
+        Device told = named(rest.get(0));
+        String[] ends = rest.size() > 2 ? rest.get(2).split(" to ") : new String[0];
+        Optional<Phrase> phrase = told.phraseNamed(rest.get(1));
+        Passage passage;
+        if (phrase.isPresent()) {
+            Argument argument = phrase.get().argument().orElseThrow();
+            double[] amounts = Arrays.stream(ends)
+                    .mapToDouble(e -> ((Amount.Measure) argument.read(e, told.numbering(), told.levels())).value())
+                    .toArray();
+            Scale scale = new Scale(
+                    0, false, 0, 127, amounts[0], amounts[1], 1, 0, 0, Optional.empty(), Scale.Meeting.PICK_UP);
+            passage = new Passage.Says(told.id(), phrase.get().id(), new Filling.Scaled(scale));
+        } else {
+            List<String> names = Arrays.stream(rest.get(2).split(",")).toList();
+            passage = new Passage.Written(
+                    told.id(), new SpeechWording(told.numbering()).read(rest.get(1)), new Filling.Named(0, names, 1));
+        }
+        listen(name, from, touched, true, new Reaction.PassOn(passage));
+    }
+
+    /** @param from a machine, perhaps with a channel of its own: {@code Pedals and pads, channel 10} */
+    private void listen(String name, String from, String touched, boolean whole, Reaction reaction) {
+        String[] parts = from.split(", channel ");
+        boolean others = parts[0].equals("others");
+        Numbering numbering = others ? Numbering.WIRE : named(parts[0]).numbering();
+        Pattern pattern = Learning.pattern(new Wording(numbering).read(touched).get(0), whole);
+        show = show.withListener(new Listener(
+                0,
+                name,
+                Set.of(others ? Source.OTHERS : named(parts[0]).id()),
+                parts.length > 1
+                        ? OptionalInt.of(Numbering.wireChannel(Integer.parseInt(parts[1])))
+                        : OptionalInt.empty(),
+                pattern,
+                reaction,
+                0,
+                0,
+                false,
+                true));
+    }
+
+    private Device named(String name) {
+        return show.devices().stream()
+                .filter(d -> d.name().equals(name))
+                .findFirst()
+                .orElseThrow(() -> new IllegalStateException("the demo has no machine " + name));
+    }
+
+    private int cueId(String number) {
+        return show.cueNumbered(CueNumber.of(number)).orElseThrow().id();
     }
 
     private void cue(List<String> fields) {

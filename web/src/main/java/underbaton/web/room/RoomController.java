@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Refusal;
 import underbaton.standins.FohLights;
+import underbaton.standins.Keyed;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.StandIn;
 import underbaton.web.live.Live;
@@ -70,6 +71,19 @@ class RoomController {
                 .flatMap(m -> ((FohLights) m).list().stream())
                 .map(FohLights.Look::name)
                 .collect(Collectors.joining("\n"));
+    }
+
+    /** Presses a key of a machine that says something by itself. */
+    @PostMapping("/shows/{showId}/room/press")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void press(@RequestParam String name, @RequestParam String key) {
+        StandIn standIn = room.named(name)
+                .filter(s -> s.model() instanceof Keyed keyed && keyed.keys().contains(key))
+                .orElseThrow(() -> new Refusal("name", "No stand-in “" + name + "” has a key “" + key + "”."));
+        if (!standIn.isOn()) {
+            throw new Refusal("name", name + " is switched off; switch it on first.");
+        }
+        standIn.press(key);
     }
 
     @PostMapping("/shows/{showId}/room/switch")

@@ -7,12 +7,15 @@ import underbaton.standins.BandTablet;
 import underbaton.standins.CameraSwitcher;
 import underbaton.standins.FohLights;
 import underbaton.standins.KeyboardsHost;
+import underbaton.standins.Keyed;
 import underbaton.standins.Model;
+import underbaton.standins.PlaybackMachine;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.RiverScreen;
 import underbaton.standins.SoundConsole;
 import underbaton.standins.SoundPlayer;
 import underbaton.standins.StandIn;
+import underbaton.standins.VideoServer;
 import underbaton.standins.VocalTuning;
 import underbaton.standins.WordsScreen;
 
@@ -35,7 +38,11 @@ public record RoomView(
         String key,
         BandTablet.State tablet,
         SoundPlayer.State player,
-        long shotSinceMillis) {
+        long shotSinceMillis,
+        List<KeyRow> keyed) {
+
+    /** A machine with keys of its own. @param shows what it shows now */
+    public record KeyRow(String name, boolean on, List<String> keys, String shows) {}
 
     static RoomView of(RehearsalRoom room, Clock clock) {
         RiverScreen.State video = model(room, RiverScreen.class).state();
@@ -55,7 +62,24 @@ public record RoomView(
                 model(room, VocalTuning.class).key(),
                 model(room, BandTablet.class).state(),
                 player,
-                (clock.nanos() - player.shotNanos()) / 1_000_000);
+                (clock.nanos() - player.shotNanos()) / 1_000_000,
+                room.standIns().stream()
+                        .filter(s -> s.model() instanceof Keyed)
+                        .map(s -> new KeyRow(s.name(), s.isOn(), ((Keyed) s.model()).keys(), shows(s.model())))
+                        .toList());
+    }
+
+    private static String shows(Model model) {
+        if (model instanceof PlaybackMachine playback) {
+            PlaybackMachine.State state = playback.state();
+            return (state.song() == 0 ? "no song" : "song " + state.song()) + (state.plays() ? ", playing" : "");
+        }
+        if (model instanceof VideoServer server) {
+            return server.title().isEmpty() ? "no title" : "“" + server.title() + "”";
+        }
+        return model instanceof SoundConsole console && console.state().scene() > 0
+                ? "scene " + console.state().scene()
+                : "";
     }
 
     /** Whether somebody has sorted the lighting desk's list. */

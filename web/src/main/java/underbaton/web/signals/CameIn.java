@@ -18,14 +18,28 @@ import underbaton.web.live.Live;
 public class CameIn {
 
     private static final int MOST = 200;
+    private static final int LOOKED_BACK = 8;
 
     private final Clock clock;
     private final Live live;
     private final Deque<Came> newest = new ArrayDeque<>();
     private long count;
 
-    /** @param number counts up from 1 */
-    public record Came(long number, int showId, long epochMicros, Outcome outcome) {}
+    /**
+     * @param number counts up from 1
+     * @param times how often the same came, and nothing became of it
+     */
+    public record Came(long number, int showId, long epochMicros, Outcome outcome, int times) {
+
+        boolean isSame(int ofShow, Outcome other) {
+            return showId == ofShow
+                    && !outcome.isTaken()
+                    && !other.isTaken()
+                    && outcome.source().equals(other.source())
+                    && outcome.why().equals(other.why())
+                    && outcome.signal().message().equals(other.signal().message());
+        }
+    }
 
     CameIn(Clock clock, Live live) {
         this.clock = clock;
@@ -43,7 +57,14 @@ public class CameIn {
 
     private synchronized void add(int showId, Outcome outcome) {
         long at = clock.epochMicrosAt(outcome.signal().arrivalNanos());
-        newest.addFirst(new Came(++count, showId, at, outcome));
+        // A click that nobody listens for must not push away what somebody looks for.
+        Optional<Came> same = newest.stream()
+                .limit(LOOKED_BACK)
+                .filter(c -> c.isSame(showId, outcome))
+                .findFirst();
+        same.ifPresent(newest::remove);
+        int times = same.map(Came::times).orElse(0) + 1;
+        newest.addFirst(new Came(same.map(Came::number).orElseGet(() -> ++count), showId, at, outcome, times));
         if (newest.size() > MOST) {
             newest.removeLast();
         }

@@ -7,26 +7,18 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
-import java.util.function.IntFunction;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
 import underbaton.core.midi.ChannelMessage;
-import underbaton.core.midi.ChannelMessage.ControlChange;
-import underbaton.core.midi.ChannelMessage.NoteOff;
-import underbaton.core.midi.ChannelMessage.NoteOn;
-import underbaton.core.midi.ChannelMessage.PitchBend;
-import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.MachineControl;
 import underbaton.core.midi.Message;
-import underbaton.core.midi.OscMessage;
-import underbaton.core.midi.RealTime;
 import underbaton.core.midi.ShowControl;
-import underbaton.core.midi.SystemCommon.SongSelect;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Condition;
+import underbaton.core.signal.Learning;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
@@ -108,10 +100,6 @@ public record ListenerForm(
         return map;
     }
 
-    private static final Pattern ANY_PROGRAM = new Pattern.Program(-1, 0, 127);
-    private static final IntFunction<Pattern> WHOLE =
-            controller -> new Pattern.Controller(controller, Pattern.Way.WITHIN, 0, 127);
-
     private static final String RIG = "rig";
     private static final String OTHERS = "others";
 
@@ -133,28 +121,7 @@ public record ListenerForm(
         d.does = relay ? "relay" : "GO";
         d.listens = "on";
         d.name = source.name();
-        if (message instanceof NoteOn || message instanceof NoteOff) {
-            int note = message instanceof NoteOn on ? on.note() : ((NoteOff) message).note();
-            d.pattern(Pattern.Note.struck(note), n);
-        } else if (message instanceof ControlChange c) {
-            d.pattern(relay ? WHOLE.apply(c.controller()) : Pattern.Controller.pressed(c.controller()), n);
-        } else if (message instanceof ProgramChange p) {
-            d.pattern(relay ? ANY_PROGRAM : new Pattern.Program(-1, p.program(), p.program()), n);
-        } else if (message instanceof PitchBend) {
-            d.pattern(new Pattern.Bend(relay ? -8192 : 1, 8191), n);
-        } else if (message instanceof ShowControl c) {
-            d.pattern(new Pattern.Show(c.command(), c.list(), c.cue()), n);
-        } else if (message instanceof MachineControl c) {
-            d.pattern(new Pattern.Machine(c.command()), n);
-        } else if (message instanceof SongSelect s) {
-            d.pattern(new Pattern.Song(s.song(), s.song()), n);
-        } else if (message instanceof OscMessage o) {
-            d.pattern(new Pattern.Osc(o.address(), List.of()), n);
-        } else if (message == RealTime.START || message == RealTime.CONTINUE || message == RealTime.STOP) {
-            d.pattern(new Pattern.Transport(Pattern.Move.valueOf(((RealTime) message).name())), n);
-        } else {
-            throw new Refusal("kind", "No listener can listen for that kind of message.");
-        }
+        d.pattern(Learning.pattern(message, relay), n);
         return d.form();
     }
 
@@ -164,7 +131,7 @@ public record ListenerForm(
         d.from = RIG;
         d.listens = "on";
         d.does = relay ? "relay" : "GO";
-        d.pattern(relay ? ANY_PROGRAM : Pattern.Controller.pressed(67), Numbering.WIRE);
+        d.pattern(relay ? Learning.ANY_PROGRAM : Pattern.Controller.pressed(67), Numbering.WIRE);
         listener.ifPresent(l -> d.fill(show, l));
         return d.form();
     }

@@ -51,7 +51,8 @@ class SignalsController {
     public record Row(Listener listener, String from, String pattern, String does, String when, String alsoBound) {}
 
     /** One arrival as the page has it. @param became what it did, or why not */
-    public record Line(long number, String time, String from, String what, boolean taken, String by, String became) {}
+    public record Line(
+            long number, String time, String from, String what, int times, boolean taken, String by, String became) {}
 
     SignalsController(Shows shows, Stage stage, Pages pages, CameIn cameIn, Live live, Painting painting) {
         this.shows = shows;
@@ -97,6 +98,7 @@ class SignalsController {
                 TIME.format(Instant.EPOCH.plus(came.epochMicros(), ChronoUnit.MICROS)),
                 o.source().name(),
                 new Wording(o.source().numbering()).tell(o.signal().message()),
+                came.times(),
                 o.isTaken(),
                 o.isTaken() ? by : o.nearest(),
                 o.isTaken() ? did : o.why().isEmpty() ? "nobody listens for that" : o.why());
