@@ -22,7 +22,7 @@ import underbaton.core.signal.Source;
 /** What comes in is held against the listeners, and each that takes it gives its order. */
 abstract class Listening extends Relaying {
 
-    private static final Optional<Hearing.Miss> NOT_OF_ITS_KIND = Optional.of(new Hearing.Miss(-1, ""));
+    private static final Optional<Hearing.Miss> NOT_OF_ITS_KIND = Optional.of(new Hearing.Miss(Hearing.NOT_NEAR, ""));
 
     /** In the place of a machine, where a listener's own second act is waited for. */
     private static final int NO_MACHINE = -1;
@@ -44,7 +44,7 @@ abstract class Listening extends Relaying {
         }
         List<Listener> takers = new ArrayList<>();
         Listener nearest = null;
-        Hearing.Miss least = new Hearing.Miss(-1, "");
+        Hearing.Miss least = NOT_OF_ITS_KIND.get();
         int playingItem = playing.map(p -> p.item().item().id()).orElse(0);
         int standbyItem =
                 standby < plan.cues().size() ? plan.cues().get(standby).item().id() : 0;

@@ -41,6 +41,9 @@ public record Hearing(
     /** A controller of a channel of a machine. */
     public record Controls(int deviceId, int channel, int controller) {}
 
+    /** The nearness of a signal of another machine and another number: not worth telling. */
+    public static final int NOT_NEAR = 0;
+
     /** The nearness of a signal that fits in all, and is not taken for another reason. */
     private static final int FITS = 6;
 

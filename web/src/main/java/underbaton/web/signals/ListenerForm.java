@@ -362,7 +362,16 @@ public record ListenerForm(
             }
         }
 
+        /** Nothing of another pattern stays behind. */
         private void kind(String newKind, String newWay) {
+            low = "";
+            high = "";
+            soft = "";
+            hard = "";
+            bank = "";
+            word = "";
+            text = "";
+            value = "";
             kind = newKind;
             way = newWay;
         }

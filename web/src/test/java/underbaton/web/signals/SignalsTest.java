@@ -4,143 +4,26 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static underbaton.web.UnderBaton.until;
 
 import com.microsoft.playwright.Locator;
-import com.microsoft.playwright.Page;
-import java.io.IOException;
-import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
-import java.util.Arrays;
 import java.util.List;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.extension.RegisterExtension;
-import underbaton.core.cue.Call;
-import underbaton.core.cue.Cue;
-import underbaton.core.cue.CueNumber;
-import underbaton.core.cue.Item;
-import underbaton.core.cue.ItemKind;
-import underbaton.core.cue.Show;
-import underbaton.core.cue.Start;
-import underbaton.core.engine.Manner;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
-import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.ShowControl;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Connection.Carrier;
-import underbaton.core.rig.Department;
-import underbaton.core.rig.Device;
-import underbaton.core.rig.Effect;
-import underbaton.core.rig.Numbering;
-import underbaton.core.rig.Phrase;
 import underbaton.core.signal.Signal;
-import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
-import underbaton.web.stage.Edits;
 import underbaton.web.stage.OscPort;
-import underbaton.web.stage.Stage;
 import underbaton.wire.Link;
-import underbaton.wire.osc.OscCodec;
 import underbaton.wire.osc.OscLink;
-import underbaton.wire.session.Peer;
-import underbaton.wire.session.SessionEndpoint;
 
 /** Pedals, pads, consoles and players call cues with real packets; the page says what came and why nothing happened. */
-class SignalsTest {
-
-    private static final Phrase LOOK = new Phrase(0, "Look", List.of(new NoteOn(0, 1, 127)), Effect.HOLDS, false);
-
-    @RegisterExtension
-    static final UnderBaton baton = new UnderBaton();
-
-    private final Shows shows = baton.bean(Shows.class);
-    private SessionEndpoint machine;
-    private Peer us;
-    private int show;
-    private Page page;
-    private Page desk;
-
-    @BeforeEach
-    void aBoardOfPedals() throws IOException {
-        machine = new SessionEndpoint(
-                "Board",
-                InetAddress.getLoopbackAddress(),
-                0,
-                baton.bean(Clock.class),
-                new Loops(Thread::new),
-                (peer, message, at) -> {});
-        Connection line = new Connection.NetworkMidi("127.0.0.1", machine.port());
-        show = shows.create("Signals test", s -> {
-                    Show with = s.withDevice(new Device(
-                                    0, "Board", Department.KEYS, line, 0, new Numbering(1, 0, -1), 0, List.of()))
-                            .withPhrase(1, LOOK)
-                            .withItem(new Item(0, ItemKind.SONG, "First", 0, List.of()), 0)
-                            .withItem(new Item(0, ItemKind.SONG, "Second", 0, List.of()), 1);
-                    for (String number : List.of("1", "2", "8", "12.5", "30")) {
-                        int item = with.items().get(number.equals("30") ? 1 : 0).id();
-                        with = with.withCue(
-                                item, new Cue(0, CueNumber.of(number), Start.BY_HAND, "", List.of(new Call(1, 2)), 0));
-                    }
-                    return with;
-                })
-                .id();
-        baton.bean(Stage.class).open(show);
-        baton.bean(Stage.class).behave(show, Manner.PLAIN);
-        // A GO by pedal begins a run, and listeners are learnt in it here.
-        baton.bean(Stage.class).treatEdits(Edits.AT_ONCE);
-        page = baton.open("/shows/" + show + "/signals");
-        desk = page.context().newPage();
-        desk.navigate(baton.url("/shows/" + show + "/desk"));
-        until("reached", () -> machine.peers().stream().anyMatch(Peer::isOpen));
-        us = machine.peers().get(0);
-        page.bringToFront();
-    }
-
-    @AfterEach
-    void away() {
-        baton.bean(Stage.class).behave(show, Manner.CAREFUL);
-        baton.bean(Stage.class).treatEdits(Edits.WAIT);
-        baton.bean(Stage.class).close();
-        shows.delete(show);
-        machine.close();
-    }
-
-    private void send(MidiMessage message) {
-        us.send(List.of(message));
-    }
-
-    private Locator newest() {
-        return page.locator("#came tr").first();
-    }
-
-    private void standsBy(String number) {
-        desk.bringToFront();
-        assertThat(desk.locator(".standby .n")).hasText(number);
-        page.bringToFront();
-    }
-
-    /** Touches the board, makes a listener of what came, and lets it do something. */
-    private Locator learn(MidiMessage touched, String told) {
-        send(touched);
-        assertThat(newest()).containsText(told);
-        newest().locator("[data-from-came]").click();
-        Locator form = page.locator("#listener form");
-        assertThat(form).isVisible();
-        assertThat(form.locator("[name=kind] option:checked")).not().isEmpty();
-        return form;
-    }
-
-    private void keep(Locator form, String name) {
-        form.locator("[name=name]").fill(name);
-        form.locator("[name=name]").press("Enter");
-        assertThat(page.locator("#listener")).not().isVisible();
-        assertThat(page.locator("#listeners")).containsText(name);
-    }
+class SignalsTest extends TouchedBoard {
 
     @Test
     void pedalsAndPadsAreLearntByTouchAndThePageSaysWhyNothingHappened() {
@@ -296,27 +179,6 @@ class SignalsTest {
             say(socket, "/baton/play", "Second", 3);
             org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("Second has no bars.");
         }
-    }
-
-    private static void say(DatagramSocket socket, String address, Object... arguments) throws Exception {
-        byte[] packet = new OscCodec()
-                .encode(new OscMessage(address, List.of(arguments)))
-                .toArray();
-        socket.send(new DatagramPacket(
-                packet,
-                packet.length,
-                InetAddress.getLoopbackAddress(),
-                baton.bean(OscPort.class).number()));
-    }
-
-    private static String answer(DatagramSocket socket) throws IOException {
-        DatagramPacket packet = new DatagramPacket(new byte[2000], 2000);
-        socket.receive(packet);
-        OscMessage message = new OscCodec()
-                .decode(Arrays.copyOf(packet.getData(), packet.getLength()))
-                .get(0)
-                .message();
-        return message.address() + " " + message.arguments();
     }
 
     private static final class Deaf implements Link.Ear {
