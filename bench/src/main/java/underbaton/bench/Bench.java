@@ -1,16 +1,19 @@
 package underbaton.bench;
 
 import java.io.IOException;
+import javax.sound.midi.InvalidMidiDataException;
 
 /** {@code ./baton bench NAME}: one measurement, its figures printed. */
 final class Bench {
 
     private Bench() {}
 
-    public static void main(String[] arguments) throws IOException, InterruptedException {
+    public static void main(String[] arguments) throws IOException, InterruptedException, InvalidMidiDataException {
         String name = arguments.length > 0 ? arguments[0] : "";
         if (name.equals("go") && arguments.length == 2) {
             GoBench.run(arguments[1]);
+        } else if (name.equals("signals") && arguments.length == 2) {
+            SignalBench.run(arguments[1]);
         } else if (name.equals("import") && arguments.length == 2) {
             Importer.run(arguments[1]);
         } else if (name.equals("plan")) {
@@ -20,7 +23,7 @@ final class Bench {
         } else if (name.equals("beat")) {
             BeatBench.run();
         } else {
-            System.err.println("There is: ./baton bench go, plan, state, or beat");
+            System.err.println("There is: ./baton bench go, pedal, relay, plan, state, or beat");
             System.exit(1);
         }
     }

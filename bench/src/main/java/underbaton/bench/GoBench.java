@@ -2,21 +2,12 @@ package underbaton.bench;
 
 import java.io.IOException;
 import java.net.InetAddress;
-import java.net.URI;
-import java.net.URLEncoder;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.charset.StandardCharsets;
-import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import java.util.stream.Collectors;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -27,7 +18,6 @@ import underbaton.core.cue.Start;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
-import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
@@ -47,7 +37,6 @@ import underbaton.core.traffic.Traffic;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;
 import underbaton.wire.SystemClock;
-import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
 /**
@@ -57,9 +46,7 @@ import underbaton.wire.session.SessionEndpoint;
 final class GoBench {
 
     private static final int GOS = 500;
-    private static final int WARM_UPS = 500;
     private static final int SONGS = 40;
-    private static final int PAGES_OF_A_NIGHT = 30;
     /** Behind the machine, its phrase, the first item and its cue. */
     private static final int FIRST_ITEM = 5;
 
@@ -68,20 +55,16 @@ final class GoBench {
     private static final long CROWDED_PAUSE = 100;
 
     private static final long PATIENCE_SECONDS = 20;
-    private static final Pattern VERSION = Pattern.compile("data-cues=\"\\d+:(\\d+):");
-
     private static final Loops LOOPS = new Loops(Thread::new);
 
     private final Clock clock = new SystemClock();
     private final LinkedBlockingQueue<Long> arrivals = new LinkedBlockingQueue<>();
-    private final HttpClient http = HttpClient.newBuilder()
-            .version(HttpClient.Version.HTTP_1_1)
-            .followRedirects(HttpClient.Redirect.NEVER)
-            .build();
+    private final Application application;
     private final String base;
 
     private GoBench(String base) {
         this.base = base;
+        this.application = new Application(base, clock);
     }
 
     /** @param base where the application answers, such as {@code http://127.0.0.1:8180} */
@@ -92,24 +75,10 @@ final class GoBench {
     private void run() throws IOException, InterruptedException {
         try (SessionEndpoint machine = new SessionEndpoint(
                 "Bench", InetAddress.getLoopbackAddress(), 0, clock, LOOPS, (peer, message, at) -> arrivals.add(at))) {
-            System.out.printf("From GO to arrival at the machine over network MIDI, in ms%n");
-            System.out.printf("%-36s %8s %8s %8s %8s%n", "", "first", "p50", "p99", "max");
+            Row.head("From GO to arrival at the machine over network MIDI, in ms");
             overHttp(machine);
-            print("inside the process (aim p99 < 1)", inside(machine));
+            Row.print("inside the process (aim p99 < 1)", inside(machine));
         }
-    }
-
-    private static void print(String name, long[] nanos) {
-        long first = nanos[0];
-        long[] sorted = nanos.clone();
-        Arrays.sort(sorted);
-        System.out.printf(
-                "%-36s %8.3f %8.3f %8.3f %8.3f%n",
-                name,
-                first / 1e6,
-                sorted[sorted.length / 2] / 1e6,
-                sorted[sorted.length * 99 / 100] / 1e6,
-                sorted[sorted.length - 1] / 1e6);
     }
 
     private long arrival() throws InterruptedException, IOException {
@@ -124,58 +93,25 @@ final class GoBench {
 
     /** The first GO is the first that this application ever gets from outside; the songs stand in a show of their own. */
     private void overHttp(SessionEndpoint machine) throws IOException, InterruptedException {
-        String songs = show(machine);
-        print("into a song, each once (< 5 beside)", goIntoSongs(songs));
-        post(songs + "/delete", Map.of());
+        String songs = application.show(machine);
+        Row.print("into a song, each once (< 5 beside)", goIntoSongs(songs));
+        application.post(songs + "/delete", Map.of());
         Thread.sleep(1000);
-        String path = show(machine);
-        print("over HTTP (aim p99 < 10)", goOverHttp(path, GOS, 5));
-        listenToAPedal(path);
-        print("from a pedal's packet (aim p99 < 1)", goByPedal(machine));
-        try (Crowd crowd = new Crowd(PAGES_OF_A_NIGHT, base, path.replaceAll("\\D", ""))) {
-            Thread.sleep(2000);
-            print("    with " + PAGES_OF_A_NIGHT + " pages open", goByPedal(machine));
-            crowd.stillHere();
-        }
-        post(path + "/desk/jump", Map.of("number", "1"));
+        String path = application.show(machine);
+        Row.print("over HTTP (aim p99 < 10)", goOverHttp(path, GOS, 5));
         try (Crowd crowd = new Crowd(PAGES, base, path.replaceAll("\\D", ""))) {
             Thread.sleep(3000);
             long before = crowd.letters();
             long[] taken = goOverHttp(path, GOS / 2, CROWDED_PAUSE);
             crowd.stillHere();
-            print("with " + PAGES + " pages open (< 20)", taken);
+            Row.print("with " + PAGES + " pages open (< 20)", taken);
             System.out.printf("    they were sent %d MB%n", (crowd.letters() - before) / 1_000_000);
         }
         Process importer = Importer.start(base, path);
         Thread.sleep(2000);
-        print("with large imports beside (< 20)", goOverHttp(path, GOS, 20));
+        Row.print("with large imports beside (< 20)", goOverHttp(path, GOS, 20));
         System.out.printf("    %s%n", Importer.end(importer));
-        post(path + "/delete", Map.of());
-    }
-
-    /** A show of one cue on the desk, with the machine. @return its path */
-    private String show(SessionEndpoint machine) throws IOException, InterruptedException {
-        String show = location(post("/shows", Map.of("name", "Bench " + clock.epochMicros())));
-        String path = show.replaceAll("/rig.*", "");
-        post(path + "/rig/devices", deviceForm(machine.port()));
-        post(path + "/rig/devices/1/phrases", Map.of("name", "Look", "says", "note 1", "effect", "HOLDS"));
-        post(path + "/book/items", Map.of("kind", "SONG", "name", "Song"));
-        String table = post(path + "/book/cues", Map.of("item", "3")).body();
-        Matcher version = VERSION.matcher(table);
-        if (!version.find()) {
-            throw new IOException("no cue was added: " + table);
-        }
-        post(path + "/book/cues/4/cell", Map.of("column", "1", "text", "Look", "version", version.group(1)));
-        waitUntilOpen(machine);
-        // The same key ten times a second is what is measured here.
-        post(
-                path + "/desk/manner",
-                Map.of("asks", "false", "skipped", "all", "again", "0", "edits", "AT_ONCE", "lead", "5"));
-        for (int i = 0; i < WARM_UPS; i++) {
-            // Our own client must be warm; the application's way from GO to the wire is not touched by this.
-            post(path + "/desk/jump", Map.of("number", "1"));
-        }
-        return path;
+        application.post(path + "/delete", Map.of());
     }
 
     /** Each GO begins another song, with bars, a fade and cues that come by themselves; what is timed is its first message. */
@@ -183,47 +119,25 @@ final class GoBench {
         long[] taken = new long[SONGS];
         for (int i = 0; i < SONGS; i++) {
             int item = FIRST_ITEM + 2 * i;
-            post(path + "/book/items", Map.of("kind", "SONG", "name", "Song " + i));
-            String table = post(path + "/book/cues", Map.of("item", Integer.toString(item)))
+            application.post(path + "/book/items", Map.of("kind", "SONG", "name", "Song " + i));
+            String table = application
+                    .post(path + "/book/cues", Map.of("item", Integer.toString(item)))
                     .body();
             Matcher version = Pattern.compile((item + 1) + ":(\\d+):(\\d+)").matcher(table);
             if (!version.find()) {
                 throw new IOException("no cue was added: " + table);
             }
-            post(
+            application.post(
                     path + "/book/cues/" + (item + 1) + "/cell",
                     Map.of("column", "1", "text", "Look", "version", version.group(1)));
-            post(path + "/score/" + item + "/text", Map.of("score", "1 quarter = 120\n9 A Verse\n41 end", "bars", "8"));
-            post(path + "/desk/jump", Map.of("number", version.group(2)));
+            application.post(
+                    path + "/score/" + item + "/text",
+                    Map.of("score", "1 quarter = 120\n9 A Verse\n41 end", "bars", "8"));
+            application.post(path + "/desk/jump", Map.of("number", version.group(2)));
             Thread.sleep(100);
             long sent = clock.nanos();
-            post(path + "/desk/go", Map.of());
+            application.post(path + "/desk/go", Map.of());
             taken[i] = arrival() - sent;
-        }
-        return taken;
-    }
-
-    /** Whatever the pedal says fires cue 1. */
-    private void listenToAPedal(String path) throws IOException, InterruptedException {
-        Map<String, String> form = new HashMap<>();
-        for (String blank :
-                List.of("channel", "high", "soft", "hard", "bank", "word", "text", "value", "offset", "target")) {
-            form.put(blank, "");
-        }
-        form.putAll(
-                Map.of("id", "0", "name", "Pedal", "from", "1", "kind", "controller", "low", "67", "way", "within"));
-        form.putAll(Map.of("does", "cue", "cue", "1", "fires", "on", "pause", "0", "item", "0", "listens", "on"));
-        post(path + "/signals", form);
-    }
-
-    private long[] goByPedal(SessionEndpoint machine) throws IOException, InterruptedException {
-        long[] taken = new long[GOS];
-        Peer pedal = machine.peers().stream().filter(Peer::isOpen).findFirst().orElseThrow();
-        for (int i = 0; i < GOS; i++) {
-            long sent = clock.nanos();
-            pedal.send(List.of(new ControlChange(0, 67, i % 128)));
-            taken[i] = arrival() - sent;
-            Thread.sleep(20);
         }
         return taken;
     }
@@ -232,59 +146,12 @@ final class GoBench {
         long[] taken = new long[times];
         for (int i = 0; i < times; i++) {
             long sent = clock.nanos();
-            post(path + "/desk/go", Map.of());
+            application.post(path + "/desk/go", Map.of());
             taken[i] = arrival() - sent;
-            post(path + "/desk/jump", Map.of("number", "1"));
+            application.post(path + "/desk/jump", Map.of("number", "1"));
             Thread.sleep(pauseMillis);
         }
         return taken;
-    }
-
-    private static void waitUntilOpen(SessionEndpoint machine) throws InterruptedException, IOException {
-        for (int i = 0; i < 200; i++) {
-            if (machine.peers().stream().anyMatch(p -> p.isOpen())) {
-                Thread.sleep(200);
-                return;
-            }
-            Thread.sleep(50);
-        }
-        throw new IOException("the application never opened a session with us");
-    }
-
-    private static Map<String, String> deviceForm(int port) {
-        return Map.of(
-                "name", "Lights",
-                "department", "LIGHTS",
-                "wire", "midi",
-                "host", "127.0.0.1",
-                "port", Integer.toString(port),
-                "channel", "1",
-                "lead", "0");
-    }
-
-    private HttpResponse<String> post(String path, Map<String, String> fields)
-            throws IOException, InterruptedException {
-        String form = fields.entrySet().stream()
-                .map(e -> e.getKey() + "=" + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
-                .collect(Collectors.joining("&"));
-        HttpResponse<String> response = http.send(
-                HttpRequest.newBuilder(URI.create(base + path))
-                        .header("Content-Type", "application/x-www-form-urlencoded")
-                        .POST(HttpRequest.BodyPublishers.ofString(form))
-                        .build(),
-                HttpResponse.BodyHandlers.ofString());
-        if (response.statusCode() >= 400) {
-            throw new IOException(path + " answered " + response.statusCode() + ": " + response.body());
-        }
-        return response;
-    }
-
-    private static String location(HttpResponse<String> response) {
-        return URI.create(response.headers()
-                        .firstValue("HX-Redirect")
-                        .or(() -> response.headers().firstValue("Location"))
-                        .orElseThrow())
-                .getPath();
     }
 
     // ---- inside one process
@@ -301,7 +168,7 @@ final class GoBench {
                 for (int i = 0; i < 400 && !link.health().reached(); i++) {
                     Thread.sleep(25);
                 }
-                go(performer, cueId, WARM_UPS);
+                go(performer, cueId, Application.WARM_UPS);
                 return go(performer, cueId, GOS);
             } finally {
                 lane.close();

@@ -2,7 +2,6 @@ package underbaton.standins;
 
 import java.util.List;
 import underbaton.core.midi.Message;
-import underbaton.core.rig.Connection.Carrier;
 
 /** A machine with keys of its own: what it says by itself when one of them is pressed. */
 public interface Keyed {
@@ -19,12 +18,18 @@ public interface Keyed {
     /** Its plug was pulled: what says something by itself ends. */
     default void unplugged() {}
 
+    /** How OSC travels. */
+    enum Way {
+        UDP,
+        TCP
+    }
+
     /** The machine's own wire, in the direction to whoever listens. From any thread. */
     interface Mouth {
         /** Over the machine's own wire: MIDI to all who hold a session with it, OSC by UDP. */
         void say(Message... messages);
 
-        /** OSC by a carrier of one's choice. */
-        void say(Carrier carrier, Message message);
+        /** OSC by a way of one's choice. */
+        void say(Way way, Message message);
     }
 }

@@ -1,6 +1,7 @@
 package underbaton.standins;
 
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.concurrent.TimeUnit;
@@ -9,8 +10,6 @@ import java.util.function.IntSupplier;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
-import underbaton.core.rig.Connection;
-import underbaton.core.rig.Connection.Carrier;
 import underbaton.core.signal.Signal;
 import underbaton.wire.Link;
 import underbaton.wire.osc.OscLink;
@@ -33,7 +32,7 @@ final class OscMouth implements Keyed.Mouth, AutoCloseable {
     private final IntSupplier port;
     private final Clock clock;
     private final Loops loops;
-    private final Map<Carrier, OscLink> links = new EnumMap<>(Carrier.class);
+    private final Map<Keyed.Way, OscLink> links = new EnumMap<>(Keyed.Way.class);
 
     OscMouth(InetAddress host, IntSupplier port, Clock clock, Loops loops) {
         this.host = host;
@@ -45,19 +44,19 @@ final class OscMouth implements Keyed.Mouth, AutoCloseable {
     @Override
     public void say(Message... messages) {
         for (Message message : messages) {
-            say(Carrier.UDP, message);
+            say(Keyed.Way.UDP, message);
         }
     }
 
     /** Waits at most two seconds for a stream to be there. */
     @Override
-    public synchronized void say(Carrier carrier, Message message) {
+    public synchronized void say(Keyed.Way way, Message message) {
         int to = port.getAsInt();
         if (to == 0) {
             return;
         }
         OscLink link = links.computeIfAbsent(
-                carrier, c -> new OscLink(new Connection.Osc(host.getHostAddress(), to, "", c), clock, loops, DEAF));
+                way, w -> OscLink.to(new InetSocketAddress(host, to), w == Keyed.Way.TCP, clock, loops, DEAF));
         long until = clock.nanos() + PATIENCE_NANOS;
         while (!link.health().reached() && clock.nanos() < until) {
             LockSupport.parkNanos(this, LOOK_NANOS);

@@ -11,7 +11,6 @@ import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
-import underbaton.core.rig.Connection.Carrier;
 import underbaton.wire.osc.OscInlet;
 import underbaton.wire.osc.OscTcpInlet;
 import underbaton.wire.session.Peer;
@@ -145,7 +144,7 @@ public final class StandIn implements AutoCloseable {
             }
 
             @Override
-            public void say(Carrier carrier, Message message) {
+            public void say(Keyed.Way way, Message message) {
                 say(message);
             }
         };

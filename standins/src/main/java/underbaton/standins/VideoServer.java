@@ -2,7 +2,6 @@ package underbaton.standins;
 
 import java.util.List;
 import underbaton.core.midi.OscMessage;
-import underbaton.core.rig.Connection.Carrier;
 
 /**
  * A video server that shows a title and calls cues by itself. {@code /title} with a text shows it, without one it is answered with
@@ -42,10 +41,10 @@ public final class VideoServer implements Model.Osc, Keyed {
     @Override
     public void press(String key, Mouth mouth) {
         switch (key) {
-            case "cue 12" -> mouth.say(Carrier.UDP, new OscMessage(CALL, List.of(12)));
-            case "cue 12 by TCP" -> mouth.say(Carrier.TCP_SLIP, new OscMessage(CALL, List.of("12")));
-            case "cue 71.5" -> mouth.say(Carrier.UDP, new OscMessage(CALL, List.of(71.5f)));
-            case "cue 999" -> mouth.say(Carrier.UDP, new OscMessage(CALL, List.of(999)));
+            case "cue 12" -> mouth.say(Way.UDP, new OscMessage(CALL, List.of(12)));
+            case "cue 12 by TCP" -> mouth.say(Way.TCP, new OscMessage(CALL, List.of("12")));
+            case "cue 71.5" -> mouth.say(Way.UDP, new OscMessage(CALL, List.of(71.5f)));
+            case "cue 999" -> mouth.say(Way.UDP, new OscMessage(CALL, List.of(999)));
             default -> {}
         }
     }

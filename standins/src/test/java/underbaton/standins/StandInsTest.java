@@ -23,7 +23,6 @@ import underbaton.core.midi.MachineControl.Command;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.RealTime;
-import underbaton.core.rig.Connection.Carrier;
 import underbaton.wire.SystemClock;
 
 /** The stand-ins are literal: right bytes do the right thing, others do nothing. */
@@ -191,7 +190,7 @@ class StandInsTest {
         }
 
         @Override
-        public void say(Carrier carrier, Message message) {
+        public void say(Keyed.Way way, Message message) {
             say(message);
         }
     };

@@ -12,6 +12,7 @@ function fit(form) {
   form.querySelectorAll('fieldset[data-kind]').forEach((f) => { f.disabled = f.hidden = f.dataset.kind !== fields.kind.value; });
   form.querySelectorAll('fieldset[data-does]').forEach((f) => { f.disabled = f.hidden = !f.dataset.does.split(' ').includes(fields.does.value); });
   const way = form.querySelector('fieldset[data-kind=controller] [name=way]').value;
+  form.querySelectorAll('[data-from]').forEach((e) => { e.hidden = e.dataset.from !== fields.from.value; });
   const open = { says: fields.says.selectedOptions[0]?.dataset.argument, written: fields.words.value.includes('?') }[fields.how.value];
   const blank = form.querySelector('[data-blank]');
   blank.hidden = !open || fields.does.value !== 'relay';
@@ -30,8 +31,10 @@ async function open(query) {
 
 /** What is sent has all the blanks, empty where they are not of this kind. */
 function blanks(form) {
-  const names = ['channel', 'low', 'high', 'soft', 'hard', 'way', 'bank', 'word', 'text', 'value', 'cue', 'offset', 'target', 'pause', 'how', 'says', 'tells', 'words', 'toChannel', 'shift', 'fills', 'place', 'comesFrom', 'comesTo', 'goesFrom', 'goesTo', 'bent', 'grid', 'smooth', 'secondChannel', 'secondNumber', 'gates', 'meeting', 'names', 'first'];
-  return { second: 0, listOf: 0, ...Object.fromEntries(names.map((n) => [n, ''])), ...Object.fromEntries(new FormData(form)) };
+  const names = ['channel', 'low', 'high', 'soft', 'hard', 'way', 'bank', 'word', 'text', 'value', 'cue', 'offset', 'target', 'section', 'pause', 'how', 'says', 'tells', 'words', 'toChannel', 'shift', 'fills', 'place', 'comesFrom', 'comesTo', 'goesFrom', 'goesTo', 'bent', 'grid', 'smooth', 'secondChannel', 'secondNumber', 'gates', 'meeting', 'names', 'first'];
+  const sent = new FormData(form);
+  const ticked = Object.fromEntries(['among', 'group'].map((n) => [n, sent.getAll(n).join(',')]));
+  return { second: 0, listOf: 0, ...Object.fromEntries(names.map((n) => [n, ''])), ...Object.fromEntries(sent), ...ticked };
 }
 
 async function change(rest, fields) {

@@ -3,6 +3,7 @@ package underbaton.core.cue;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import underbaton.core.cue.Motion.Move;
@@ -79,7 +80,7 @@ final class NumberedAnew {
         }
         if (reaction instanceof Reaction.Play play) {
             return isThere(play.itemId())
-                    ? Stream.of(new Reaction.Play(now(play.itemId()), play.offset()))
+                    ? Stream.of(new Reaction.Play(now(play.itemId()), play.offset(), play.section()))
                     : Stream.empty();
         }
         if (reaction instanceof Reaction.Fire fire) {
@@ -88,9 +89,11 @@ final class NumberedAnew {
                     : Stream.empty();
         }
         if (reaction instanceof Reaction.Arm arm) {
-            return isThere(arm.listenerId())
-                    ? Stream.of(new Reaction.Arm(now(arm.listenerId()), arm.listens()))
-                    : Stream.empty();
+            Set<Integer> left = arm.listenerIds().stream()
+                    .filter(this::isThere)
+                    .map(this::now)
+                    .collect(Collectors.toSet());
+            return left.isEmpty() ? Stream.empty() : Stream.of(new Reaction.Arm(left, arm.listens()));
         }
         if (reaction instanceof Reaction.PassOn relay) {
             return relay.passage().pointsTo().allMatch(this::isThere)

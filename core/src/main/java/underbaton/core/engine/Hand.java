@@ -1,5 +1,7 @@
 package underbaton.core.engine;
 
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 
@@ -10,8 +12,15 @@ import java.util.OptionalLong;
  * @param goneNanos when GO was carried out last; {@code Long.MIN_VALUE} for never
  * @param askedNanos since when a GO waits for a second press
  * @param guard the guarded call that waits to be ordered once more
+ * @param taps the moments of the last few taps of the tempo, the oldest first
  */
-public record Hand(Manner manner, boolean moved, long goneNanos, OptionalLong askedNanos, Optional<Guard> guard) {
+public record Hand(
+        Manner manner, boolean moved, long goneNanos, OptionalLong askedNanos, Optional<Guard> guard, List<Long> taps) {
+
+    /** Further apart than this, taps are not of one tempo: 30 a minute. */
+    private static final long TAPS_APART_NANOS = 2_000_000_000L;
+
+    private static final int MOST_TAPS = 5;
 
     /** How long the second act of a guarded call is waited for. */
     static final long GUARD_NANOS = 3_000_000_000L;
@@ -19,22 +28,23 @@ public record Hand(Manner manner, boolean moved, long goneNanos, OptionalLong as
     /** A guarded call that was ordered once. */
     public record Guard(int deviceId, int phraseId, long nanos) {}
 
-    static final Hand FIRST = new Hand(Manner.PLAIN, false, Long.MIN_VALUE, OptionalLong.empty(), Optional.empty());
+    static final Hand FIRST =
+            new Hand(Manner.PLAIN, false, Long.MIN_VALUE, OptionalLong.empty(), Optional.empty(), List.of());
 
     Hand with(Manner newManner) {
-        return new Hand(newManner, moved, goneNanos, askedNanos, guard);
+        return new Hand(newManner, moved, goneNanos, askedNanos, guard, taps);
     }
 
     Hand movedTo(boolean newMoved) {
-        return new Hand(manner, newMoved, goneNanos, OptionalLong.empty(), guard);
+        return new Hand(manner, newMoved, goneNanos, OptionalLong.empty(), guard, taps);
     }
 
     Hand asked(long nanos) {
-        return new Hand(manner, moved, goneNanos, OptionalLong.of(nanos), guard);
+        return new Hand(manner, moved, goneNanos, OptionalLong.of(nanos), guard, taps);
     }
 
     Hand gone(long nanos) {
-        return new Hand(manner, false, nanos, OptionalLong.empty(), guard);
+        return new Hand(manner, false, nanos, OptionalLong.empty(), guard, taps);
     }
 
     /** Whether a GO waits for its second press. */
@@ -44,17 +54,32 @@ public record Hand(Manner manner, boolean moved, long goneNanos, OptionalLong as
 
     Hand guardAsked(int deviceId, int phraseId, long nanos) {
         Guard asked = new Guard(deviceId, phraseId, nanos);
-        return new Hand(manner, moved, goneNanos, askedNanos, Optional.of(asked));
+        return new Hand(manner, moved, goneNanos, askedNanos, Optional.of(asked), taps);
     }
 
     Hand guardDone() {
-        return new Hand(manner, moved, goneNanos, askedNanos, Optional.empty());
+        return new Hand(manner, moved, goneNanos, askedNanos, Optional.empty(), taps);
     }
 
     /** Whether a guarded call was ordered once, and waits for its second act. */
     public boolean guardWaitsAt(int deviceId, int phraseId, long nanos) {
         return guard.filter(g -> g.deviceId == deviceId && g.phraseId == phraseId && nanos - g.nanos <= GUARD_NANOS)
                 .isPresent();
+    }
+
+    Hand tapped(long nanos) {
+        boolean anew = taps.isEmpty() || nanos - taps.get(taps.size() - 1) > TAPS_APART_NANOS;
+        List<Long> all = new ArrayList<>(anew ? List.of() : taps);
+        all.add(nanos);
+        List<Long> last = List.copyOf(all.subList(Math.max(0, all.size() - MOST_TAPS), all.size()));
+        return new Hand(manner, moved, goneNanos, askedNanos, guard, last);
+    }
+
+    /** How long a beat lasts as it is tapped; empty before the second tap. */
+    OptionalLong tappedBeat() {
+        return taps.size() < 2
+                ? OptionalLong.empty()
+                : OptionalLong.of((taps.get(taps.size() - 1) - taps.get(0)) / (taps.size() - 1));
     }
 
     /** Whether another GO at a moment would come too soon to be meant. */
@@ -68,6 +93,7 @@ public record Hand(Manner manner, boolean moved, long goneNanos, OptionalLong as
                 moved,
                 goneNanos == Long.MIN_VALUE ? goneNanos : goneNanos + nanos,
                 askedNanos.isPresent() ? OptionalLong.of(askedNanos.getAsLong() + nanos) : askedNanos,
-                guard.map(g -> new Guard(g.deviceId, g.phraseId, g.nanos + nanos)));
+                guard.map(g -> new Guard(g.deviceId, g.phraseId, g.nanos + nanos)),
+                List.of());
     }
 }

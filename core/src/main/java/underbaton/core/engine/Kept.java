@@ -6,6 +6,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
+import java.util.TreeSet;
 import org.pcollections.HashTreePMap;
 import org.pcollections.IntTreePMap;
 import org.pcollections.PMap;
@@ -28,6 +30,9 @@ import underbaton.core.rig.Speech.Timed;
  * @param positionNanos where in it, ns since it began
  * @param paused whether it stood still
  * @param permille how fast it went, 1,000 being as written
+ * @param listened whether listeners took part: the master switch
+ * @param armed the listeners that were armed for the night though written otherwise
+ * @param disarmed those that were disarmed
  */
 public record Kept(
         long epochMicros,
@@ -37,6 +42,9 @@ public record Kept(
         long positionNanos,
         boolean paused,
         int permille,
+        boolean listened,
+        Set<Integer> armed,
+        Set<Integer> disarmed,
         List<KeptDevice> devices) {
 
     /** @param levels where its controls stood, as far as they had been told */
@@ -70,7 +78,20 @@ public record Kept(
                 playing.map(p -> Math.max(0, p.position(state.nowNanos()))).orElse(0L),
                 playing.filter(Playing::paused).isPresent(),
                 playing.map(p -> p.anchor().permille()).orElse(Anchor.AS_WRITTEN),
+                state.hearing().on(),
+                listeners(state, true),
+                listeners(state, false),
                 devices);
+    }
+
+    private static Set<Integer> listeners(PlaybackState state, boolean listens) {
+        Set<Integer> ids = new TreeSet<>();
+        state.hearing().armed().forEach((id, now) -> {
+            if (now == listens) {
+                ids.add(id);
+            }
+        });
+        return ids;
     }
 
     private static KeptDevice device(PlaybackState state, int deviceId) {
@@ -130,6 +151,9 @@ public record Kept(
             }
         }
         turn.devices = told;
+        turn.hearing = turn.hearing.switched(listened);
+        armed.forEach(id -> turn.hearing = turn.hearing.arming(id, true));
+        disarmed.forEach(id -> turn.hearing = turn.hearing.arming(id, false));
         levels.forEach(turn.levels::put);
         return turn.done().next();
     }

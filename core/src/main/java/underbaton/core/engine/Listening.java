@@ -5,11 +5,14 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.OptionalLong;
 import java.util.Set;
+import java.util.stream.Collectors;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Hearing;
@@ -103,13 +106,15 @@ abstract class Listening extends Relaying {
             return passOn(listener, relay, heard.source(), heard.signal().message(), bySecond);
         }
         Reaction.Arm arm = (Reaction.Arm) reaction;
-        hearing = hearing.arming(arm.listenerId(), arm.listens());
-        String other = plan.listeners().stream()
-                .filter(l -> l.id() == arm.listenerId())
+        for (int id : arm.listenerIds()) {
+            hearing = hearing.arming(id, arm.listens());
+        }
+        String others = plan.listeners().stream()
+                .filter(l -> arm.listenerIds().contains(l.id()))
                 .map(Listener::name)
-                .findFirst()
-                .orElse("a listener that is gone");
-        return other + (arm.listens() ? " listens" : " is disarmed");
+                .collect(Collectors.joining(", "));
+        String words = arm.listens() ? " armed" : " disarmed";
+        return (others.isEmpty() ? "a listener that is gone" : others) + words;
     }
 
     private String give(Listener listener, Reaction.Deed deed) {
@@ -123,6 +128,7 @@ abstract class Listening extends Relaying {
                     case RESUME -> new Order.Resume();
                     case HOLD -> new Order.Hold();
                     case RELEASE -> new Order.Release();
+                    case TAP -> new Order.Tap();
                     case STOP_ALL -> new Order.StopAll();
                 };
         if (deed == Reaction.Deed.STOP_ALL
@@ -175,21 +181,39 @@ abstract class Listening extends Relaying {
 
     private String play(Reaction.Play play, Order.Heard heard) {
         int itemId = play.itemId();
-        if (itemId == 0) {
-            OptionalInt nth = number(heard)
-                    .map(n -> shifted(n, play.offset()))
+        Optional<String> came = number(heard);
+        Optional<PlannedItem> named = came.flatMap(name -> plan.items().stream()
+                .filter(i -> i.item().name().equalsIgnoreCase(name.strip()))
+                .findFirst());
+        if (itemId == 0 && named.isPresent()) {
+            itemId = named.get().item().id();
+        } else if (itemId == 0) {
+            OptionalInt nth = came.map(n -> shifted(n, play.offset()))
                     .filter(n -> n.matches("\\d{1,6}"))
                     .map(n -> OptionalInt.of(Integer.parseInt(n)))
                     .orElse(OptionalInt.empty());
             if (nth.isEmpty()
                     || nth.getAsInt() < 1
                     || nth.getAsInt() > plan.items().size()) {
-                return nth.isEmpty() ? "no number came with it" : "there is no item " + nth.getAsInt();
+                return came.map(c -> "there is no item " + shifted(c, play.offset()))
+                        .orElse("no number came with it");
             }
             itemId = plan.items().get(nth.getAsInt() - 1).item().id();
         }
-        carryOut(new Order.Play(itemId, 0));
-        return plan.item(itemId).isPresent() ? "plays " + itemName(itemId) : itemName(itemId);
+        Optional<PlannedItem> item = plan.item(itemId);
+        if (item.isEmpty()) {
+            return itemName(itemId);
+        }
+        if (play.section().isEmpty()) {
+            carryOut(new Order.Play(itemId, 0));
+            return "plays " + itemName(itemId);
+        }
+        OptionalLong at = item.get().sectionNanos(play.section());
+        if (at.isEmpty()) {
+            return itemName(itemId) + " has no section " + play.section();
+        }
+        carryOut(new Order.Play(itemId, at.getAsLong()));
+        return "plays " + itemName(itemId) + " from " + play.section();
     }
 
     private String fire(Listener listener, Reaction.Fire fire) {

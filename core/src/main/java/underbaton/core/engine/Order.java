@@ -45,6 +45,12 @@ public sealed interface Order {
     /** The music goes so fast from now on, 1,000 being as written; 500 to 2,000. Cues that lie ahead come earlier or later by that. */
     record Pace(int permille) implements Order {}
 
+    /**
+     * One beat of the tempo, as somebody hears it: from the second on the music goes as fast as the last few come. Taps more than two
+     * seconds apart begin anew.
+     */
+    record Tap() implements Order {}
+
     /** Lets the vamp that goes round be left as it was told to. */
     record Release() implements Order {}
 

@@ -37,6 +37,9 @@ public record Playing(
         int pass,
         OptionalLong leavesAt) {
 
+    /** A tapped tempo is taken for the one of its octaves that is nearest to what is written: from 1/√2 of it on. */
+    private static final double LEAST_TAPPED = Math.sqrt(0.5);
+
     static final long NEVER = Long.MAX_VALUE;
 
     /** From a place of it on: everything that is to be heard there or later is still to come. */
@@ -117,6 +120,27 @@ public record Playing(
     }
 
     /** From now on it goes so fast, 1,000 being as written; what is played on is the same. */
+    /**
+     * At the pace at which its beat is tapped, as near as a pace may be; who taps every second beat, or twice a beat, is understood.
+     *
+     * @param beatNanos how long a beat lasts as it is heard
+     */
+    Playing tapped(long beatNanos, long now) {
+        return item.times()
+                .map(t -> {
+                    long tick = t.tempi().tick(Math.max(0, position(now)));
+                    double ratio = (double) t.tempi().beatNanos(tick) / beatNanos;
+                    while (ratio < LEAST_TAPPED) {
+                        ratio *= 2;
+                    }
+                    while (ratio > 2 * LEAST_TAPPED) {
+                        ratio /= 2;
+                    }
+                    return pace((int) Math.round(ratio * Anchor.AS_WRITTEN), now);
+                })
+                .orElse(this);
+    }
+
     Playing pace(int permille, long now) {
         return placed(anchor.paced(permille, now), pausedAt);
     }

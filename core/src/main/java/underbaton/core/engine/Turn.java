@@ -56,6 +56,8 @@ final class Turn extends Listening {
             playing = playing.map(p -> p.nudge(nudge.nanos(), now));
         } else if (order instanceof Order.Pace pace) {
             playing = playing.map(p -> p.pace(pace.permille(), now));
+        } else if (order instanceof Order.Tap) {
+            tap();
         } else if (order instanceof Order.Release) {
             playing = playing.map(p -> p.release(now));
         } else if (order instanceof Order.Fire fire) {
@@ -92,6 +94,11 @@ final class Turn extends Listening {
             // What an order has made due comes in the same step.
             pass(now);
         }
+    }
+
+    private void tap() {
+        hand = hand.tapped(now);
+        hand.tappedBeat().ifPresent(beat -> playing = playing.map(p -> p.tapped(beat, now)));
     }
 
     /** While a vamp goes round, GO lets the music go on; else it fires the standby, behind all that the book puts before it. */

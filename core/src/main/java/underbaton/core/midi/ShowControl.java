@@ -12,15 +12,31 @@ import java.util.Optional;
  * @param cue digits and points; empty for none
  * @param list cue list, digits and points; empty for none, and only with a cue
  * @param path cue path, digits and points; empty for none, and only with a list
+ * @param time how long a timed GO takes; present with {@link Command#TIMED_GO} and only there
  */
-public record ShowControl(int device, int format, Command command, String cue, String list, String path)
+public record ShowControl(
+        int device, int format, Command command, String cue, String list, String path, Optional<Time> time)
         implements Exclusive {
 
-    /** The commands whose data is cue, list and path, or nothing. */
+    /**
+     * A time as it stands in a command: {@code hr mn sc fr ff}.
+     *
+     * @param hundredths of a frame, 0–99
+     */
+    public record Time(TimeCode code, int hundredths) {
+        public Time {
+            Limits.within("hundredths", hundredths, 0, 99);
+        }
+    }
+
+    private static final int TIME_BYTES = 5;
+
+    /** The commands whose data is cue, list and path, with a time before them or not, or nothing. */
     public enum Command {
         GO(0x01),
         STOP(0x02),
         RESUME(0x03),
+        TIMED_GO(0x04),
         LOAD(0x05),
         ALL_OFF(0x08),
         RESTORE(0x09),
@@ -39,7 +55,15 @@ public record ShowControl(int device, int format, Command command, String cue, S
     public static final int VIDEO = 0x30;
     public static final int ALL_TYPES = 0x7F;
 
+    /** A command without a time. */
+    public ShowControl(int device, int format, Command command, String cue, String list, String path) {
+        this(device, format, command, cue, list, path, Optional.empty());
+    }
+
     public ShowControl {
+        if (time.isPresent() != (command == Command.TIMED_GO)) {
+            throw new IllegalArgumentException("a timed GO has a time and no other command has one");
+        }
         Limits.seven("device", device);
         Limits.seven("format", format);
         requireNumber("cue", cue);
@@ -59,7 +83,9 @@ public record ShowControl(int device, int format, Command command, String cue, S
     @Override
     public Bytes body() {
         String data = cue + (list.isEmpty() ? "" : "\0" + list) + (path.isEmpty() ? "" : "\0" + path);
-        return Bytes.of(0x7F, device, 0x02, format, command.number)
+        Bytes head = Bytes.of(0x7F, device, 0x02, format, command.number);
+        return time.map(t -> head.then(t.code.encode()).then(Bytes.of(t.hundredths)))
+                .orElse(head)
                 .then(Bytes.copyOf(data.getBytes(StandardCharsets.US_ASCII)));
     }
 
@@ -73,6 +99,22 @@ public record ShowControl(int device, int format, Command command, String cue, S
     }
 
     private static Optional<ShowControl> read(int device, int format, Command command, Bytes data) {
+        if (command != Command.TIMED_GO) {
+            return read(device, format, command, data, Optional.empty());
+        }
+        if (data.length() < TIME_BYTES) {
+            return Optional.empty();
+        }
+        try {
+            Time time = new Time(TimeCode.decode(data.slice(0, TIME_BYTES - 1)), data.at(TIME_BYTES - 1));
+            return read(device, format, command, data.slice(TIME_BYTES, data.length()), Optional.of(time));
+        } catch (IllegalArgumentException noTime) {
+            return Optional.empty();
+        }
+    }
+
+    private static Optional<ShowControl> read(
+            int device, int format, Command command, Bytes data, Optional<Time> time) {
         String[] parts = new String(data.toArray(), StandardCharsets.US_ASCII).split("\0", -1);
         if (parts.length > 3 || !Arrays.stream(parts).allMatch(p -> p.matches("[0-9.]*"))) {
             return Optional.empty();
@@ -82,6 +124,6 @@ public record ShowControl(int device, int format, Command command, String cue, S
         if (parts[0].isEmpty() && !list.isEmpty() || list.isEmpty() && !path.isEmpty()) {
             return Optional.empty();
         }
-        return Optional.of(new ShowControl(device, format, command, parts[0], list, path));
+        return Optional.of(new ShowControl(device, format, command, parts[0], list, path, time));
     }
 }

@@ -2,6 +2,7 @@ package underbaton.core.plan;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import underbaton.core.cue.Item;
 import underbaton.core.score.Score;
 import underbaton.core.score.Vamp;
@@ -89,5 +90,12 @@ public record PlannedItem(
                 .flatMap(t -> t.score().vamps().stream()
                         .map(v -> new VampSpan(v, t.nanosOfBar(v.bar()), t.nanosOfBar(v.after()))))
                 .toList();
+    }
+
+    /** When a section begins, ns since the item began; empty where it has no such section. */
+    public OptionalLong sectionNanos(String letter) {
+        return times.flatMap(t -> t.score().section(letter).map(s -> t.nanosOfBar(s.bar())))
+                .map(OptionalLong::of)
+                .orElse(OptionalLong.empty());
     }
 }

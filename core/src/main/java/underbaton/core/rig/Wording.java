@@ -29,7 +29,7 @@ import underbaton.core.midi.SystemCommon;
 /**
  * Writes messages in words and reads them back, with a machine's own numbers: {@code note E0}, {@code control 7 to
  * 100}, {@code program 10}, {@code osc /camera/program 3}. Several messages are parted by semicolons. What
- * {@link #write} gives, {@link #read} turns into the same message again, but for time-code frames, which are only told.
+ * {@link #write} gives, {@link #read} turns into the same message again, but for time-code frames and timed GOs, which are only told.
  */
 public final class Wording {
 
@@ -122,6 +122,7 @@ public final class Wording {
         } else if (message instanceof ShowControl m) {
             return "show control " + word(m.command())
                     + after(" ", m.cue()) + after(" list ", m.list()) + after(" path ", m.path())
+                    + m.time().map(t -> " in" + clock(t.code())).orElse("")
                     + " to " + m.device() + " format " + Bytes.of(m.format()).hex();
         } else if (message instanceof MachineControl m) {
             return "machine control " + word(m.command())

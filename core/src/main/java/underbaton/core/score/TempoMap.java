@@ -184,6 +184,20 @@ public final class TempoMap {
                 : stretch.tick + stretch.ticksAfter(time.minus(stretch.nanos));
     }
 
+    /**
+     * How long the beat that the tempo counts lasts at a place, as if no hold stood behind it.
+     *
+     * @param tick 0 or above
+     * @return ns
+     */
+    public long beatNanos(long tick) {
+        Stretch stretch = stretches.get(indexAtTick(tick));
+        long into = tick - stretch.tick;
+        return stretch.nanosAfter(into + stretch.to.unit().ticks())
+                .minus(stretch.nanosAfter(into))
+                .rounded();
+    }
+
     private int indexAtTick(long tick) {
         int low = 0;
         for (int high = stretches.size() - 1; low < high; ) {

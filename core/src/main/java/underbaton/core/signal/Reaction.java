@@ -1,5 +1,8 @@
 package underbaton.core.signal;
 
+import java.util.Collections;
+import java.util.Set;
+import java.util.TreeSet;
 import underbaton.core.rig.Refusal;
 
 /** What we do when a signal comes that a listener listens for. */
@@ -17,7 +20,8 @@ public sealed interface Reaction {
         HOLD("hold"),
         RESUME("go on"),
         STOP_ALL("stop all"),
-        RELEASE("leave the vamp");
+        RELEASE("leave the vamp"),
+        TAP("tap the tempo");
 
         private final String words;
 
@@ -43,20 +47,28 @@ public sealed interface Reaction {
     /**
      * An item.
      *
-     * @param itemId 0 for the n-th of the running order, n coming with the signal
+     * @param itemId 0 for the n-th of the running order, n coming with the signal, or for the one of which the name comes
      * @param offset added to a number that comes with it
+     * @param section the letter of the section from which it is played; empty for its beginning
      */
-    record Play(int itemId, int offset) implements Reaction {}
+    record Play(int itemId, int offset, String section) implements Reaction {
+
+        public Play {
+            section = Refusal.requireShort("section", section.strip(), 8);
+        }
+    }
 
     /** A phrase of a machine, with the amount that it has when nobody says another. */
     record Fire(int deviceId, int phraseId) implements Reaction {}
 
-    /** Another listener listens, or does so no longer. */
-    record Arm(int listenerId, boolean listens) implements Reaction {
+    /** Other listeners listen, or do so no longer: one of them or a group. */
+    record Arm(Set<Integer> listenerIds, boolean listens) implements Reaction {
 
         public Arm {
-            if (listenerId == 0) {
-                throw new Refusal("listener", "Choose the listener that is armed or disarmed.");
+            // In one order, so that equal listeners are equal files.
+            listenerIds = Collections.unmodifiableSet(new TreeSet<>(listenerIds));
+            if (listenerIds.isEmpty() || listenerIds.contains(0)) {
+                throw new Refusal("listener", "Choose the listeners that are armed or disarmed.");
             }
         }
     }

@@ -15,18 +15,7 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.stream.IntStream;
 import underbaton.core.midi.ChannelMessage;
-import underbaton.core.midi.ChannelMessage.ControlChange;
-import underbaton.core.midi.ChannelMessage.NoteOff;
-import underbaton.core.midi.ChannelMessage.NoteOn;
-import underbaton.core.midi.ChannelMessage.PitchBend;
-import underbaton.core.midi.ChannelMessage.ProgramChange;
-import underbaton.core.midi.MachineControl;
 import underbaton.core.midi.Message;
-import underbaton.core.midi.OscMessage;
-import underbaton.core.midi.RealTime;
-import underbaton.core.midi.ShowControl;
-import underbaton.core.midi.SystemCommon.SongSelect;
-import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 
@@ -35,9 +24,6 @@ import underbaton.core.rig.Refusal;
  * says is found by giving it examples of what it listens to.
  */
 public final class RelayLoops {
-
-    /** The device id of show control and machine control that all obey. */
-    private static final int EVERYONE = 0x7F;
 
     private final Map<Integer, Device> devices = new LinkedHashMap<>();
     private final Map<Listener, Collection<Said>> saying = new HashMap<>();
@@ -133,7 +119,7 @@ public final class RelayLoops {
         Set<Said> all = new LinkedHashSet<>();
         for (Source source : sources(relay)) {
             for (int channel : channels) {
-                for (Message example : examples(relay.pattern(), channel)) {
+                for (Message example : Learning.examples(relay.pattern(), channel)) {
                     said(relay, passage, source, example)
                             .ifPresent(t -> t.said().forEach(m -> all.add(new Said(t.device(), m))));
                 }
@@ -166,51 +152,5 @@ public final class RelayLoops {
         } catch (Refusal saysNothing) {
             return Optional.empty();
         }
-    }
-
-    /** Messages that a pattern takes: each number with a few values. */
-    private static List<Message> examples(Pattern pattern, int channel) {
-        List<Message> all = new ArrayList<>();
-        if (pattern instanceof Pattern.Note note) {
-            for (int n = note.from(); n <= note.to(); n++) {
-                all.add(note.struck() ? new NoteOn(channel, n, note.hardest()) : new NoteOff(channel, n, 0));
-            }
-            all.add(new NoteOn(channel, note.from(), note.softest()));
-        } else if (pattern instanceof Pattern.Controller control) {
-            for (int value : new int[] {0, control.from(), (control.from() + control.to()) / 2, control.to()}) {
-                all.add(new ControlChange(channel, control.controller(), value));
-            }
-        } else if (pattern instanceof Pattern.Program program) {
-            for (int n = program.from(); n <= program.to(); n++) {
-                all.add(new ProgramChange(channel, n));
-            }
-        } else if (pattern instanceof Pattern.Bend bend) {
-            all.add(new PitchBend(channel, bend.from() + PitchBend.CENTRE));
-            all.add(new PitchBend(channel, bend.to() + PitchBend.CENTRE));
-        } else if (pattern instanceof Pattern.Song song) {
-            IntStream.rangeClosed(song.from(), song.to()).forEach(n -> all.add(new SongSelect(n)));
-        } else if (pattern instanceof Pattern.Osc osc) {
-            for (Object argument : new Object[] {0f, 0.5f, 1f, 127f}) {
-                all.add(new OscMessage(osc.address(), List.of(argument)));
-            }
-        } else {
-            all.addAll(commands(pattern));
-        }
-        return all;
-    }
-
-    private static List<Message> commands(Pattern pattern) {
-        if (pattern instanceof Pattern.Transport transport) {
-            return List.of(RealTime.valueOf(transport.move().name()));
-        }
-        if (pattern instanceof Pattern.Show show) {
-            String cue = show.cue().isEmpty() ? "1" : show.cue();
-            return List.of(new ShowControl(EVERYONE, ShowControl.ALL_TYPES, show.command(), cue, show.list(), ""));
-        }
-        Pattern.Machine machine = (Pattern.Machine) pattern;
-        Optional<TimeCode> start = machine.command() == MachineControl.Command.LOCATE
-                ? Optional.of(new TimeCode(TimeCode.Rate.PAL_25, 0, 0, 0, 0))
-                : Optional.empty();
-        return List.of(new MachineControl(EVERYONE, machine.command(), start));
     }
 }

@@ -48,7 +48,7 @@ final class RandomListeners {
         List<Reaction> reactions = new ArrayList<>(List.of(
                 new Reaction.Give(make.one(Reaction.Deed.values())),
                 new Reaction.ToCue(0, random.nextInt(9) - 4, random.nextBoolean()),
-                new Reaction.Play(random.nextBoolean() ? 0 : item.id(), random.nextInt(3))));
+                new Reaction.Play(random.nextBoolean() ? 0 : item.id(), random.nextInt(3), make.text("", "B"))));
         if (!cues.isEmpty()) {
             reactions.add(new Reaction.ToCue(make.any(cues).id(), 0, random.nextBoolean()));
         }
@@ -57,7 +57,7 @@ final class RandomListeners {
                     new Reaction.Fire(device.id(), make.any(device.phrases()).id()));
         }
         if (!show.listeners().isEmpty()) {
-            reactions.add(new Reaction.Arm(make.any(show.listeners()).id(), random.nextBoolean()));
+            reactions.add(new Reaction.Arm(Set.of(make.any(show.listeners()).id()), random.nextBoolean()));
         }
         reactions.add(new Reaction.PassOn(passage(show, device)));
         return new Listener(

@@ -242,7 +242,14 @@ public final class RandomShows {
             case 10 -> new SystemCommon.SongSelect(seven());
             case 11 -> new SystemCommon.TuneRequest();
             case 12 -> one(RealTime.values());
-            case 13 -> new ShowControl(seven(), seven(), one(ShowControl.Command.values()), "12.5", text("", "3"), "");
+            case 13 ->
+                new ShowControl(
+                        seven(),
+                        seven(),
+                        one(ShowControl.Command.GO, ShowControl.Command.LOAD, ShowControl.Command.ALL_OFF),
+                        "12.5",
+                        text("", "3"),
+                        "");
             case 14 ->
                 random.nextBoolean()
                         ? MachineControl.of(seven(), MachineControl.Command.STOP)

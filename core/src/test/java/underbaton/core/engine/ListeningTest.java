@@ -5,24 +5,31 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Random;
 import java.util.Set;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.file.StoredForm;
+import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Exclusive;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.ShowControl;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Numbering;
+import underbaton.core.score.Score;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
@@ -145,6 +152,71 @@ class ListeningTest {
     }
 
     @Test
+    void aSongIsPlayedByItsNameOrFromASection() {
+        Item item = show.items().get(0);
+        show = show.withItem(item.withScore(Optional.of(Score.of("1 4/4\n1 quarter = 120\n9 B Verse\n20 end"))), 0);
+        listen(listener("player", new Pattern.Osc("/song", List.of()), new Reaction.Play(0, 0, "")));
+        listen(listener("verse", Pattern.Note.struck(36), new Reaction.Play(item.id(), 0, "B")));
+        listen(listener("gone", Pattern.Note.struck(37), new Reaction.Play(item.id(), 0, "Z")));
+        begin();
+        assertThat(hear(new OscMessage("/song", List.of(item.name().toUpperCase()))))
+                .isEqualTo("player: plays " + item.name());
+        assertThat(hear(new OscMessage("/song", List.of("nobody’s")))).isEqualTo("player: there is no item nobody’s");
+        assertThat(hear(new NoteOn(0, 36, 9))).isEqualTo("verse: plays " + item.name() + " from B");
+        // Eight bars of four quarters at 120 are 16 s.
+        assertThat(state.playing().orElseThrow().position(state.nowNanos())).isEqualTo(16_000_000_000L);
+        assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("gone: " + item.name() + " has no section Z");
+    }
+
+    @Test
+    void fourTapsGiveTheTempoAndTheTrackCountsItsOwnBeat() {
+        Item item = show.items().get(0);
+        show = show.withItem(item.withScore(Optional.of(Score.of("1 6/8\n1 dotted quarter = 60\n40 end"))), 0);
+        listen("tap", Pattern.Note.struck(40), Reaction.Deed.TAP);
+        begin();
+        order(new Order.Play(item.id(), 0));
+        for (int i = 0; i < 4; i++) {
+            hear(new NoteOn(0, 40, 9));
+            pass(800);
+        }
+        // Beats of 0.8 s where 1 s is written: 1.25 times as fast.
+        assertThat(state.playing().orElseThrow().anchor().permille()).isEqualTo(1250);
+        pass(3000);
+        hear(new NoteOn(0, 40, 9));
+        assertThat(state.playing().orElseThrow().anchor().permille()).isEqualTo(1250);
+        // Twice a beat, a little slower than written: understood as that.
+        pass(505);
+        hear(new NoteOn(0, 40, 9));
+        assertThat(state.playing().orElseThrow().anchor().permille()).isEqualTo(990);
+    }
+
+    @Test
+    void aGroupIsDisarmedAtOnceAndStaysSoOverACrash() {
+        listen("one", Pattern.Note.struck(36), Reaction.Deed.NEXT);
+        listen("two", Pattern.Note.struck(37), Reaction.Deed.NEXT);
+        Set<Integer> both = show.listeners().stream().map(Listener::id).collect(Collectors.toSet());
+        listen(listener("off", Pattern.Note.struck(38), new Reaction.Arm(both, false)));
+        begin();
+        assertThat(hear(new NoteOn(0, 38, 9))).isEqualTo("off: one, two disarmed");
+        order(new Order.Listen(false));
+        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, 0)), Kept.class);
+        state = kept.into(Planner.plan(show), 0, 0);
+        assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("two not: listeners are off");
+        order(new Order.Listen(true));
+        assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("two not: it is disarmed");
+    }
+
+    @Test
+    void aTimedGoIsAGo() {
+        listen(listener(
+                "console", new Pattern.Show(ShowControl.Command.TIMED_GO, "", ""), new Reaction.ToCue(0, 0, true)));
+        begin();
+        // RP-002/014: GO of cue 2 in one second, 25 frames: hours with the rate, minutes, seconds, frames, hundredths.
+        Bytes body = Bytes.of(0x7F, 0x02, 0x02, 0x01, 0x04, 0x20, 0x00, 0x01, 0x00, 0x00, 0x32);
+        assertThat(hear(Exclusive.decode(body))).isEqualTo("console: GO 2");
+    }
+
+    @Test
     void aNumberComesWithAnOscArgumentInWhateverForm() {
         listen(listener("video", new Pattern.Osc("/cue", List.of()), new Reaction.ToCue(0, 0, false)));
         begin();
@@ -160,7 +232,7 @@ class ListeningTest {
 
     @Test
     void aSongIsCalledByItsPlaceWhileAnotherPlays() {
-        listen(listener("player", new Pattern.Program(-1, 0, 127), new Reaction.Play(0, 0)));
+        listen(listener("player", new Pattern.Program(-1, 0, 127), new Reaction.Play(0, 0, "")));
         begin();
         order(new Order.Go());
         assertThat(hear(new ProgramChange(0, 1)))
@@ -242,15 +314,15 @@ class ListeningTest {
     void nothingIsTakenWhileTheMasterSwitchIsOffOrTheListenerIsDisarmed() {
         listen("pad", Pattern.Note.struck(36), Reaction.Deed.NEXT);
         int pad = show.listeners().get(0).id();
-        listen(listener("off", Pattern.Note.struck(37), new Reaction.Arm(pad, false)));
-        listen(listener("on", Pattern.Note.struck(38), new Reaction.Arm(pad, true)));
+        listen(listener("off", Pattern.Note.struck(37), new Reaction.Arm(Set.of(pad), false)));
+        listen(listener("on", Pattern.Note.struck(38), new Reaction.Arm(Set.of(pad), true)));
         begin();
         order(new Order.Listen(false));
         assertThat(hear(new NoteOn(0, 36, 9))).isEqualTo("pad not: listeners are off");
         order(new Order.Listen(true));
-        assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("off: pad is disarmed");
+        assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("off: pad disarmed");
         assertThat(hear(new NoteOn(0, 36, 9))).isEqualTo("pad not: it is disarmed");
-        assertThat(hear(new NoteOn(0, 38, 9))).isEqualTo("on: pad listens");
+        assertThat(hear(new NoteOn(0, 38, 9))).isEqualTo("on: pad armed");
         assertThat(hear(new NoteOn(0, 36, 9))).isEqualTo("pad: standby on");
     }
 

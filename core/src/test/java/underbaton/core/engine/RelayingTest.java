@@ -248,7 +248,7 @@ class RelayingTest extends PlayedShow {
                 Set.of(),
                 OptionalInt.empty(),
                 ANY_PROGRAM,
-                new Reaction.Arm(relay, false),
+                new Reaction.Arm(Set.of(relay), false),
                 0,
                 0,
                 false,

@@ -1,5 +1,6 @@
 package underbaton.core.midi;
 
+import java.util.Optional;
 import java.util.Random;
 
 /** Messages of every kind, by seed. */
@@ -8,7 +9,7 @@ public final class Messages {
     private Messages() {}
 
     public static MidiMessage random(Random random) {
-        int kind = random.nextInt(14);
+        int kind = random.nextInt(15);
         return switch (kind) {
             case 0 -> new ChannelMessage.BankProgram(random.nextInt(16), random.nextInt(0x4000), random.nextInt(128));
             case 1 -> new SystemCommon.QuarterFrame(random.nextInt(8), random.nextInt(16));
@@ -24,6 +25,15 @@ public final class Messages {
                         "" + random.nextInt(500),
                         "1.5",
                         "");
+            case 14 ->
+                new ShowControl(
+                        random.nextInt(128),
+                        random.nextInt(128),
+                        ShowControl.Command.TIMED_GO,
+                        "" + random.nextInt(500),
+                        "",
+                        "",
+                        Optional.of(new ShowControl.Time(timeCode(random), random.nextInt(100))));
             case 7 -> MachineControl.locate(random.nextInt(128), timeCode(random));
             case 8 -> new FullFrame(random.nextInt(128), timeCode(random));
             default -> ChannelMessage.decode(0x80 + random.nextInt(0x70), random.nextInt(128), random.nextInt(128));

@@ -17,6 +17,7 @@ import underbaton.core.midi.Message;
 import underbaton.core.midi.Messages;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.ShowControl;
 
 class WordingTest {
 
@@ -49,7 +50,8 @@ class WordingTest {
         for (int i = 0; i < 5000; i++) {
             MidiMessage message = Messages.random(random);
             boolean onlyTold = message instanceof FullFrame
-                    || message instanceof MachineControl m && m.target().isPresent();
+                    || message instanceof MachineControl m && m.target().isPresent()
+                    || message instanceof ShowControl s && s.time().isPresent();
             if (!onlyTold) {
                 assertThat(wording.read(wording.write(message))).containsExactly(message);
             }

@@ -179,7 +179,7 @@ final class DemoBook {
                 ? new Reaction.ToCue(cueId(does.substring(4)), 0, true)
                 : switch (does) {
                     case "cue" -> new Reaction.ToCue(0, 0, true);
-                    case "item" -> new Reaction.Play(0, 0);
+                    case "item" -> new Reaction.Play(0, 0, "");
                     default -> new Reaction.Give(Reaction.Deed.valueOf(does));
                 };
         boolean number = does.equals("cue") || does.equals("item");

@@ -7,6 +7,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
@@ -28,7 +30,7 @@ import underbaton.web.page.Typed;
 /**
  * The blanks of a listener, as they are typed: numbers in the printing of the machine that is listened to.
  *
- * @param from a machine's id, {@code rig} for all of them, {@code others} for those who are none
+ * @param from a machine's id, {@code rig} for all of them, {@code others} for those who are none, {@code several}
  * @param channel 1–16, or empty for any
  * @param kind of the pattern, as its file calls it
  * @param low the number that is meant, or the first
@@ -44,6 +46,9 @@ import underbaton.web.page.Typed;
  * @param fires anything where the cue is fired, null where it stands by
  * @param offset added to a number that comes with it
  * @param target the id of an item, a phrase with its machine ({@code 3 7}), or a listener
+ * @param section the letter of a section of the item; empty for its beginning
+ * @param group the ids of listeners that are armed or disarmed, with commas
+ * @param among the ids of machines, with commas, where several are listened to
  * @param pause ms
  * @param item to which it belongs; 0 for none
  * @param atOnce anything where what wants a second act is done at the first
@@ -69,6 +74,9 @@ public record ListenerForm(
         String fires,
         String offset,
         String target,
+        String section,
+        String group,
+        String among,
         String pause,
         int item,
         String atOnce,
@@ -102,6 +110,7 @@ public record ListenerForm(
 
     private static final String RIG = "rig";
     private static final String OTHERS = "others";
+    private static final String SEVERAL = "several";
 
     /** What stands in a blank of one kind; those of the other kinds are empty. */
     public String blank(String ofKind, String typed) {
@@ -144,19 +153,13 @@ public record ListenerForm(
     /** The listener; where it is to be a relay, with a reaction that is still to be exchanged. */
     Listener toListener(Show show) {
         Numbering n = numbering(show);
-        Set<Integer> sources =
-                switch (from) {
-                    case RIG -> Set.of();
-                    case OTHERS -> Set.of(Source.OTHERS);
-                    default -> Set.of(Typed.number("from", from));
-                };
         OptionalInt on = channel.isBlank()
                 ? OptionalInt.empty()
                 : OptionalInt.of(Numbering.wireChannel(Typed.number("channel", channel)));
         return new Listener(
                 id,
                 name,
-                sources,
+                sources(),
                 on,
                 pattern(n),
                 reaction(show),
@@ -167,9 +170,25 @@ public record ListenerForm(
     }
 
     private Numbering numbering(Show show) {
-        return from.matches("\\d{1,9}")
-                ? show.device(Integer.parseInt(from)).map(Device::numbering).orElse(Numbering.WIRE)
-                : Numbering.WIRE;
+        Set<Integer> sources = sources();
+        List<Numbering> numberings = sources.stream()
+                .flatMap(i -> show.device(i).stream())
+                .map(Device::numbering)
+                .distinct()
+                .toList();
+        if (numberings.size() > 1) {
+            throw new Refusal("from", "These machines print their numbers differently; make a listener for each.");
+        }
+        return numberings.isEmpty() ? Numbering.WIRE : numberings.get(0);
+    }
+
+    private Set<Integer> sources() {
+        return switch (from) {
+            case RIG -> Set.of();
+            case OTHERS -> Set.of(Source.OTHERS);
+            case SEVERAL -> ids("from", among);
+            default -> Set.of(Typed.number("from", from));
+        };
     }
 
     private Pattern pattern(Numbering n) {
@@ -230,7 +249,7 @@ public record ListenerForm(
         int by = offset == null || offset.isBlank() ? 0 : signed("offset", offset);
         return switch (does) {
             case "cue" -> new Reaction.ToCue(cue.isBlank() ? 0 : cueId(show), by, fires != null);
-            case "item" -> new Reaction.Play(targetId(), by);
+            case "item" -> new Reaction.Play(targetId(), by, section == null ? "" : section);
             case "phrase" -> {
                 String[] parts = target.split(" ");
                 if (parts.length != 2) {
@@ -240,9 +259,31 @@ public record ListenerForm(
             }
             // Until what it passes on is put in its place.
             case "relay" -> new Reaction.Give(Reaction.Deed.GO);
-            case "arm", "disarm" -> new Reaction.Arm(targetId(), does.equals("arm"));
+            case "arm", "disarm" -> new Reaction.Arm(ids("target", group), does.equals("arm"));
             default -> new Reaction.Give(one(Reaction.Deed.values(), does));
         };
+    }
+
+    private static Set<Integer> ids(String field, String typed) {
+        Set<Integer> ids = new TreeSet<>();
+        for (String id : typed == null ? new String[0] : typed.split(",")) {
+            if (!id.isBlank()) {
+                ids.add(Typed.number(field, id));
+            }
+        }
+        if (ids.isEmpty()) {
+            throw new Refusal(field, "Tick at least one of them.");
+        }
+        return ids;
+    }
+
+    private static String joined(Set<Integer> ids) {
+        return ids.stream().map(String::valueOf).collect(Collectors.joining(","));
+    }
+
+    /** Whether an id is one of a blank's. */
+    public boolean has(String blank, int id) {
+        return List.of(blank.split(",")).contains(Integer.toString(id));
     }
 
     private int targetId() {
@@ -290,6 +331,9 @@ public record ListenerForm(
         private String fires = "on";
         private String offset = "";
         private String target = "";
+        private String section = "";
+        private String group = "";
+        private String among = "";
         private String pause = "0";
         private int item;
         private String atOnce;
@@ -298,17 +342,20 @@ public record ListenerForm(
         ListenerForm form() {
             return new ListenerForm(
                     id, name, from, channel, kind, low, high, soft, hard, way, bank, word, text, value, does, cue,
-                    fires, offset, target, pause, item, atOnce, listens);
+                    fires, offset, target, section, group, among, pause, item, atOnce, listens);
         }
 
         void fill(Show show, Listener l) {
             id = l.id();
             name = l.name();
-            from = l.from().isEmpty()
-                    ? RIG
-                    : l.from().contains(Source.OTHERS)
-                            ? OTHERS
-                            : Integer.toString(l.from().iterator().next());
+            among = joined(l.from());
+            from = l.from().size() > 1
+                    ? SEVERAL
+                    : l.from().isEmpty()
+                            ? RIG
+                            : l.from().contains(Source.OTHERS)
+                                    ? OTHERS
+                                    : Integer.toString(l.from().iterator().next());
             channel = l.channel().isEmpty()
                     ? ""
                     : Integer.toString(Numbering.channel(l.channel().getAsInt()));
@@ -392,13 +439,14 @@ public record ListenerForm(
             } else if (reaction instanceof Reaction.Play play) {
                 does = "item";
                 target = Integer.toString(play.itemId());
+                section = play.section();
                 offset = play.offset() == 0 ? "" : Integer.toString(play.offset());
             } else if (reaction instanceof Reaction.Fire fire) {
                 does = "phrase";
                 target = fire.deviceId() + " " + fire.phraseId();
             } else if (reaction instanceof Reaction.Arm arm) {
                 does = arm.listens() ? "arm" : "disarm";
-                target = Integer.toString(arm.listenerId());
+                group = joined(arm.listenerIds());
             } else {
                 does = "relay";
             }

@@ -164,7 +164,8 @@ class SignalsController {
         if (reaction instanceof Reaction.Play play) {
             return play.itemId() == 0
                     ? "plays the item whose number comes with it" + offset(play.offset())
-                    : "plays " + show.item(play.itemId()).map(Item::name).orElse("an item that is gone");
+                    : "plays " + show.item(play.itemId()).map(Item::name).orElse("an item that is gone")
+                            + (play.section().isEmpty() ? "" : " from " + play.section());
         }
         if (listener.isRelay()) {
             return RelayForm.words(show, listener);
@@ -175,8 +176,11 @@ class SignalsController {
                     .orElse("a phrase that is gone");
         }
         Reaction.Arm arm = (Reaction.Arm) reaction;
-        return (arm.listens() ? "arms " : "disarms ")
-                + show.listener(arm.listenerId()).map(Listener::name).orElse("a listener that is gone");
+        String others = show.listeners().stream()
+                .filter(l -> arm.listenerIds().contains(l.id()))
+                .map(Listener::name)
+                .collect(Collectors.joining(", "));
+        return (arm.listens() ? "arms " : "disarms ") + (others.isEmpty() ? "a listener that is gone" : others);
     }
 
     private static String offset(int offset) {

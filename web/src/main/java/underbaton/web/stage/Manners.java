@@ -1,6 +1,7 @@
 package underbaton.web.stage;
 
 import java.util.Arrays;
+import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
@@ -8,7 +9,7 @@ import org.springframework.stereotype.Component;
 import underbaton.core.engine.Manner;
 import underbaton.web.page.SettingsMapper;
 
-/** How GO behaves and what becomes of edits, as the operator has chosen; kept for the next show and the next start. */
+/** How GO behaves, what becomes of edits and which show is on the desk, as the operator has chosen; kept for the next show and the next start. */
 @Component
 public class Manners {
 
@@ -16,6 +17,7 @@ public class Manners {
     private static final String NAME = "manner of GO";
     private static final String EDITS = "edits while a show runs";
     private static final String CUE_TO_CUE = "seconds before a cue";
+    private static final String ON_DESK = "show on the desk";
     private static final int MOST_CUE_TO_CUE = 60;
     private static final int MOST_AGAIN_MS = 2000;
 
@@ -60,6 +62,15 @@ public class Manners {
     synchronized long cueToCueNanos() {
         readOnce();
         return cueToCueSeconds * 1_000_000_000L;
+    }
+
+    /** The show that was put on the desk last, in this run or the one before. */
+    Optional<Integer> lastOnDesk() {
+        return settings.get(ON_DESK).filter(k -> k.matches("\\d{1,9}")).map(Integer::valueOf);
+    }
+
+    void remember(int showId) {
+        settings.put(ON_DESK, Integer.toString(showId));
     }
 
     void setCueToCue(int seconds) {

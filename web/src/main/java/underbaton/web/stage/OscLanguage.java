@@ -1,6 +1,6 @@
 package underbaton.web.stage;
 
-import java.net.InetAddress;
+import jakarta.annotation.PreDestroy;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -9,12 +9,14 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.Playing;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Position;
+import underbaton.wire.osc.Caller;
 
 /**
  * Our own words in Open Sound Control: {@code /baton/go 12.5} and the like, by docs/formats/osc.md. What cannot be done is answered
@@ -25,29 +27,63 @@ class OscLanguage {
 
     static final String PREFIX = "/baton/";
 
+    private static final String FOLLOW = PREFIX + "follow";
+
     private final Stage stage;
     private final Clock clock;
+    private final OscFollowers followers;
 
-    OscLanguage(Stage stage, Clock clock, OscPort port) {
+    OscLanguage(Stage stage, Clock clock, OscPort port, Loops loops) {
         this.stage = stage;
+        this.followers = new OscFollowers(clock, loops, this::now);
         port.speak(this::hear);
         this.clock = clock;
     }
 
     /** @return what is answered; nothing for a message that is none of ours */
-    List<OscMessage> hear(OscMessage message, InetAddress from) {
+    List<OscMessage> hear(OscMessage message, Caller from) {
         if (!message.address().startsWith(PREFIX)) {
             return List.of();
         }
         try {
             OnDesk desk = stage.onDesk()
                     .orElseThrow(() -> new Refusal("show", "No show is on the desk; put one there first."));
-            return done(desk, message, " by OSC from " + from.getHostAddress());
+            if (message.address().equals(FOLLOW)) {
+                return follow(desk, message, from);
+            }
+            return done(
+                    desk, message, " by OSC from " + from.address().getAddress().getHostAddress());
         } catch (Refusal refused) {
             return List.of(new OscMessage(PREFIX + "error", List.of(refused.getMessage())));
         } catch (NotOnDesk gone) {
             return List.of(new OscMessage(PREFIX + "error", List.of("The show has left the desk.")));
         }
+    }
+
+    /** Whoever follows is answered at once, and told what changes from then on. */
+    private List<OscMessage> follow(OnDesk desk, OscMessage message, Caller from) {
+        String wanted = message.arguments().isEmpty()
+                ? "1"
+                : OscMessage.plain(message.arguments().get(0));
+        if (!wanted.matches("[01]")) {
+            throw new Refusal("follow", "Send 1 to be told every change for ten minutes, or 0 for no more.");
+        }
+        if (wanted.equals("0")) {
+            followers.leave(from);
+            return List.of();
+        }
+        List<OscMessage> now = answers(desk, desk.performer.state());
+        followers.add(from, now);
+        return now;
+    }
+
+    private List<OscMessage> now() {
+        return stage.onDesk().map(d -> answers(d, d.performer.state())).orElse(List.of());
+    }
+
+    @PreDestroy
+    void close() {
+        followers.close();
     }
 
     private List<OscMessage> done(OnDesk desk, OscMessage message, String by) {

@@ -10,6 +10,7 @@ import underbaton.core.loop.Loops;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.wire.Door;
+import underbaton.wire.osc.Caller;
 import underbaton.wire.osc.OscDoor;
 import underbaton.wire.osc.OscInlet;
 import underbaton.wire.osc.OscTcpInlet;
@@ -28,14 +29,14 @@ public final class OscPort implements AutoCloseable {
     /** What is said to us in our own words, and answered. */
     @FunctionalInterface
     interface Language {
-        List<OscMessage> hear(OscMessage message, InetAddress from);
+        List<OscMessage> hear(OscMessage message, Caller from);
     }
 
     /** @param wanted the port; the next free one is taken where it is not to be had */
     public OscPort(InetAddress bind, int wanted, Clock clock, Loops loops, Arrivals arrivals) {
         door = new OscDoor(clock);
         OscInlet.Ear ear = (signal, from) -> {
-            arrivals.heard(from, signal);
+            arrivals.heard(from.address().getAddress(), signal);
             return signal.message() instanceof OscMessage osc ? language.hear(osc, from) : List.of();
         };
         for (int i = 0; i < TRIES && datagrams == null; i++) {

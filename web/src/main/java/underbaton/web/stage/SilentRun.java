@@ -7,9 +7,16 @@ import underbaton.core.engine.Engine;
 import underbaton.core.engine.Event;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
+import underbaton.core.midi.Bytes;
+import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
+import underbaton.core.rig.Numbering;
+import underbaton.core.signal.Learning;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Signal;
+import underbaton.core.signal.Source;
 
 /**
  * Plays a show with all its orders where nobody hears it: a virtual machine is slow the first times it does a thing, and the first
@@ -42,6 +49,7 @@ final class SilentRun {
             for (int i = plan.waitingFrom(0); i < plan.cues().size() && isInTime(); i = plan.waitingFrom(i + 1)) {
                 through(plan.cues().get(i), round);
             }
+            plan.listeners().forEach(this::hear);
         }
     }
 
@@ -65,6 +73,22 @@ final class SilentRun {
                 new Order.Locate(0),
                 new Order.StopAll());
         order(others.get((cue.cueId() + round) % others.size()));
+        pass();
+    }
+
+    private void hear(Listener listener) {
+        Source source = listener.from().stream()
+                .flatMap(id -> plan.device(id).stream())
+                .findFirst()
+                .or(() -> plan.devices().stream().findFirst())
+                .map(Source::of)
+                .orElse(new Source(Source.OTHERS, "nobody", Numbering.WIRE));
+        int channel = listener.channel().orElse(0);
+        for (Message message : Learning.examples(listener.pattern(), channel)) {
+            if (isInTime()) {
+                order(new Order.Heard(source, new Signal(message, Bytes.NONE, state.nowNanos())));
+            }
+        }
         pass();
     }
 

@@ -151,6 +151,7 @@ public class Stage {
         lines.tellReach();
         DryRun run = plans.dryRun(show);
         loops.once("warm-up of the show", () -> new SilentRun(clock, plan, run).play());
+        loops.once("which show is on the desk", () -> manners.remember(showId));
         backups.keep(show);
     }
 

@@ -7,14 +7,28 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.util.List;
+import java.util.OptionalInt;
+import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.web.server.context.WebServerInitializedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Start;
 import underbaton.core.engine.Cause;
+import underbaton.core.engine.Engine;
+import underbaton.core.engine.Event;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
@@ -22,11 +36,19 @@ import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Scribe;
+import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Passage;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
 import underbaton.core.signal.Signal;
+import underbaton.core.signal.Source;
 import underbaton.core.traffic.Traffic;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;
@@ -44,6 +66,7 @@ class WarmUp {
     private static final Logger LOG = LoggerFactory.getLogger(WarmUp.class);
     private static final int ROUNDS = 400;
     private static final int REQUESTS = 60;
+    private static final long ROUND_NANOS = 100_000_000L;
     private static final long PATIENCE_MILLIS = 3000;
 
     private final Clock clock;
@@ -63,6 +86,7 @@ class WarmUp {
     private void run(int port) {
         try {
             warmWires();
+            warmListening();
             warmOrders(port);
         } catch (IOException | RuntimeException failed) {
             LOG.info(
@@ -104,6 +128,37 @@ class WarmUp {
         }
         lane.close();
         scribe.close();
+    }
+
+    /** A pedal may be the first that speaks, in a show that had no listener when it came onto the desk. */
+    private void warmListening() {
+        Connection line = new Connection.NetworkMidi("127.0.0.1", 1);
+        Device pedals = new Device(0, "Warm-up", Department.LIGHTS, line, 0, Numbering.WIRE, 0, List.of());
+        Show show = Show.empty(1, "Warm-up").withDevice(pedals);
+        int id = show.devices().get(0).id();
+        show = show.withPhrase(id, new Phrase(0, "Look", List.of(new NoteOn(0, 1, 127)), Effect.HOLDS, false))
+                .withItem(new Item(0, ItemKind.SONG, "Song", 0, List.of()), 0);
+        Phrase look = show.devices().get(0).phrases().get(0);
+        show = show.withCue(
+                show.items().get(0).id(),
+                new Cue(0, CueNumber.of("1"), Start.BY_HAND, "", List.of(new Call(id, look.id())), 0));
+        Passage passage = new Passage.Through(id, OptionalInt.empty(), 1);
+        Pattern pedal = new Pattern.Controller(11, Pattern.Way.WITHIN, 0, 127);
+        for (Reaction reaction : List.of(
+                new Reaction.Give(Reaction.Deed.GO),
+                new Reaction.Give(Reaction.Deed.BACK),
+                new Reaction.PassOn(passage))) {
+            show = show.withListener(
+                    new Listener(0, "Warm-up", Set.of(), OptionalInt.empty(), pedal, reaction, 0, 0, false, true));
+        }
+        PlaybackState state = PlaybackState.of(Planner.plan(show), 0);
+        Source source = Source.of(show.devices().get(0));
+        for (int i = 0; i < ROUNDS; i++) {
+            ControlChange said = new ControlChange(0, 11, i % 128);
+            long at = state.nowNanos() + ROUND_NANOS;
+            state = Engine.step(state, Event.of(at, new Order.Heard(source, Signal.of(said, at))))
+                    .next();
+        }
     }
 
     private ScheduledMessage warming(Message message) {

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Connection;
+import underbaton.core.rig.Device;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.SoundConsole;
@@ -100,8 +101,9 @@ class RigTest {
         page.getByLabel("Address it answers").fill("/camera/program");
         press("Add this machine");
         assertThat(page.locator(".book-title")).isVisible();
-        assertThat(shows.get(copy).devices().get(5).connection())
-                .isEqualTo(new Connection.Osc("127.0.0.1", 9000, "/camera/program"));
+        assertThat(shows.get(copy).devices())
+                .extracting(Device::connection)
+                .contains(new Connection.Osc("127.0.0.1", 9000, "/camera/program"));
         page.keyboard().press("n");
         page.locator(".blanks [name=name]").fill("Camera 2");
         page.locator(".blanks [name=says]").fill("note 3");

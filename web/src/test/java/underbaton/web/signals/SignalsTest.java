@@ -132,7 +132,7 @@ class SignalsTest extends TouchedBoard {
             }
         }
         page.locator("#listeners [data-listener]").press("Delete");
-        assertThat(page.locator("#listeners")).containsText("None yet");
+        assertThat(page.locator("#listeners")).containsText("None yet. Touch a pedal");
         page.keyboard().press("Control+z");
         assertThat(page.locator("#listeners")).containsText("video server");
         page.locator("#listeners [data-listener]").press("Enter");
@@ -178,6 +178,38 @@ class SignalsTest extends TouchedBoard {
             org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("There is no /baton/dance");
             say(socket, "/baton/play", "Second", 3);
             org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("Second has no bars.");
+        }
+    }
+
+    @Test
+    void whoFollowsIsToldEveryChangeUntilItAsksForNoMore() throws Exception {
+        try (DatagramSocket socket = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            socket.setSoTimeout(5000);
+            say(socket, "/baton/follow", 1);
+            for (int i = 0; i < 7; i++) {
+                answer(socket);
+            }
+            desk.bringToFront();
+            desk.keyboard().press("Enter");
+            org.assertj.core.api.Assertions.assertThat(
+                            List.of(answer(socket), answer(socket), answer(socket), answer(socket)))
+                    .containsExactlyInAnyOrder(
+                            "/baton/is/standby [2, ]",
+                            "/baton/is/last [1, ]",
+                            "/baton/is/item [First, 1]",
+                            "/baton/is/state [playing]");
+            say(socket, "/baton/follow", "perhaps");
+            org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("/baton/error [Send 1");
+            say(socket, "/baton/follow", 0);
+            say(socket, "/baton/ask");
+            for (int i = 0; i < 7; i++) {
+                answer(socket);
+            }
+            desk.keyboard().press("Enter");
+            assertThat(desk.locator(".done b")).hasText("2");
+            socket.setSoTimeout(300);
+            org.assertj.core.api.Assertions.assertThatThrownBy(() -> answer(socket))
+                    .isInstanceOf(java.net.SocketTimeoutException.class);
         }
     }
 

@@ -19,7 +19,7 @@ public final class OscInlet implements AutoCloseable {
 
     /** Gets each message on one of the inlet's threads; what it gives back is sent to whoever spoke. */
     public interface Ear {
-        List<OscMessage> heard(Signal signal, InetAddress from);
+        List<OscMessage> heard(Signal signal, Caller from);
     }
 
     private static final int LARGEST_DATAGRAM = 65_535;
@@ -82,14 +82,27 @@ public final class OscInlet implements AutoCloseable {
     }
 
     private void tell(OscCodec.Read read, long now, InetSocketAddress from) {
-        List<OscMessage> answers = ear.heard(new Signal(read.message(), read.bytes(), now), from.getAddress());
+        Caller caller = new ByDatagram(channel, from);
+        List<OscMessage> answers = ear.heard(new Signal(read.message(), read.bytes(), now), caller);
         for (OscMessage answer : answers) {
             try {
-                channel.send(ByteBuffer.wrap(new OscCodec().encode(answer).toArray()), from);
+                caller.say(answer);
             } catch (IOException unreachable) {
                 // Whoever asked has gone; there is nobody to be told.
                 return;
             }
+        }
+    }
+
+    private record ByDatagram(DatagramChannel channel, InetSocketAddress address) implements Caller {
+        @Override
+        public void say(OscMessage message) throws IOException {
+            channel.send(ByteBuffer.wrap(new OscCodec().encode(message).toArray()), address);
+        }
+
+        @Override
+        public void hangUp() {
+            // It holds no line.
         }
     }
 }

@@ -64,6 +64,17 @@ public final class OscLink implements Link {
         asker = loops.start("OSC to " + connection.where(), this::keep);
     }
 
+    /**
+     * For who knows no rig: a way that asks nothing.
+     *
+     * @param stream whether it is TCP, framed by SLIP, or else UDP
+     */
+    public static OscLink to(InetSocketAddress address, boolean stream, Clock clock, Loops loops, Ear ear) {
+        Connection.Carrier carrier = stream ? Connection.Carrier.TCP_SLIP : Connection.Carrier.UDP;
+        String host = address.getAddress().getHostAddress();
+        return new OscLink(new Connection.Osc(host, address.getPort(), "", carrier), clock, loops, ear);
+    }
+
     @Override
     public Outcome send(Message message) {
         if (!(message instanceof OscMessage osc)) {

@@ -2,6 +2,7 @@ package underbaton.wire.osc;
 
 import java.io.IOException;
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.net.SocketException;
@@ -124,11 +125,37 @@ public final class OscTcpInlet implements AutoCloseable {
 
     private void tell(OscCodec.Read read, long now, Socket caller, OscFraming framing) {
         Signal signal = new Signal(read.message(), read.bytes(), now);
-        for (OscMessage answer : ear.heard(signal, caller.getInetAddress())) {
+        Caller who = new ByStream(caller, framing);
+        for (OscMessage answer : ear.heard(signal, who)) {
             try {
-                caller.getOutputStream()
-                        .write(framing.answer(new OscCodec().encode(answer).toArray()));
+                who.say(answer);
             } catch (IOException hungUp) {
+                return;
+            }
+        }
+    }
+
+    private record ByStream(Socket socket, OscFraming framing) implements Caller {
+        @Override
+        public InetSocketAddress address() {
+            return (InetSocketAddress) socket.getRemoteSocketAddress();
+        }
+
+        @Override
+        public void say(OscMessage message) throws IOException {
+            byte[] packet = new OscCodec().encode(message).toArray();
+            // What is answered and what is told later come from different threads.
+            synchronized (socket) {
+                socket.getOutputStream().write(framing.answer(packet));
+            }
+        }
+
+        @Override
+        public void hangUp() {
+            try {
+                socket.close();
+            } catch (IOException gone) {
+                // Then there is no line any more.
                 return;
             }
         }
