@@ -35,14 +35,14 @@ public final class VideoServer implements Model.Osc, Keyed {
 
     @Override
     public List<String> keys() {
-        return List.of("cue 12", "cue 12 by TCP", "cue 71.5", "cue 999");
+        return List.of("cue 10", "cue 10 by TCP", "cue 71.5", "cue 999");
     }
 
     @Override
     public void press(String key, Mouth mouth) {
         switch (key) {
-            case "cue 12" -> mouth.say(Way.UDP, new OscMessage(CALL, List.of(12)));
-            case "cue 12 by TCP" -> mouth.say(Way.TCP, new OscMessage(CALL, List.of("12")));
+            case "cue 10" -> mouth.say(Way.UDP, new OscMessage(CALL, List.of(10)));
+            case "cue 10 by TCP" -> mouth.say(Way.TCP, new OscMessage(CALL, List.of("10")));
             case "cue 71.5" -> mouth.say(Way.UDP, new OscMessage(CALL, List.of(71.5f)));
             case "cue 999" -> mouth.say(Way.UDP, new OscMessage(CALL, List.of(999)));
             default -> {}

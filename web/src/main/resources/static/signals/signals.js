@@ -31,7 +31,7 @@ async function open(query) {
 
 /** What is sent has all the blanks, empty where they are not of this kind. */
 function blanks(form) {
-  const names = ['channel', 'low', 'high', 'soft', 'hard', 'way', 'bank', 'word', 'text', 'value', 'cue', 'offset', 'target', 'section', 'pause', 'how', 'says', 'tells', 'words', 'toChannel', 'shift', 'fills', 'place', 'comesFrom', 'comesTo', 'goesFrom', 'goesTo', 'bent', 'grid', 'smooth', 'secondChannel', 'secondNumber', 'gates', 'meeting', 'names', 'first'];
+  const names = ['channel', 'low', 'high', 'soft', 'hard', 'way', 'bank', 'word', 'text', 'value', 'cue', 'offset', 'target', 'section', 'table', 'pause', 'how', 'says', 'tells', 'words', 'toChannel', 'shift', 'fills', 'place', 'comesFrom', 'comesTo', 'goesFrom', 'goesTo', 'bent', 'grid', 'smooth', 'secondChannel', 'secondNumber', 'gates', 'meeting', 'names', 'first'];
   const sent = new FormData(form);
   const ticked = Object.fromEntries(['among', 'group'].map((n) => [n, sent.getAll(n).join(',')]));
   return { second: 0, listOf: 0, ...Object.fromEntries(names.map((n) => [n, ''])), ...Object.fromEntries(sent), ...ticked };

@@ -3,9 +3,7 @@ package underbaton.web;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.FilePayload;
 import com.microsoft.playwright.options.SelectOption;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
@@ -16,6 +14,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.Item;
 import underbaton.core.performance.Moment;
+import underbaton.standins.RehearsalRoom;
 import underbaton.web.performances.PerformanceMapper;
 import underbaton.web.performances.PerformanceMapper.MomentRow;
 import underbaton.web.shows.Shows;
@@ -108,13 +107,7 @@ class Shots {
         written.locator("tr[data-number='32'] [data-column]").nth(3).click();
         assertThat(written.locator("#strip")).containsText("Gold sweep");
         save(written, "book");
-        written.locator("[data-opens=book-list]").click();
-        String list = "item,cue,what,LX FOH lights\n"
-                + "Slipway,26,Verse two,River green\nSlipway,27.5,One more,Pink wash\nEncore,95,Once more,Curtain call\n";
-        written.locator("#book-list input[type=file]")
-                .setInputFiles(new FilePayload("cues.csv", "text/csv", list.getBytes(StandardCharsets.UTF_8)));
-        assertThat(written.locator("#book-list-change")).containsText("Pink wash");
-        save(written, "cue-list");
+        signals(book);
         save(baton.open(book + "/log"), "log");
 
         Page score = baton.open(book + "/score?bars=0");
@@ -126,15 +119,6 @@ class Shots {
             score.keyboard().press("Shift+ArrowRight");
         }
         assertThat(score.locator("#strip")).containsText("at 13:1");
-        byte[] song = score.request()
-                .get(baton.url(book + "/score/" + score.locator("#sheet").getAttribute("data-item") + "/song.mid"))
-                .body();
-        score.locator("[data-opens=score-file]").click();
-        score.locator("#score-file input[type=file]")
-                .setInputFiles(new FilePayload("The toll.mid", "audio/midi", song));
-        assertThat(score.locator("#score-file .offer")).isVisible();
-        save(score, "score-file");
-
         Page running = baton.open(book + "/desk");
         running.keyboard().press("/");
         running.keyboard().type("70");
@@ -152,6 +136,35 @@ class Shots {
     }
 
     /** An evening of the demo show: how long each item lasted, and two notes. @return what it is called by */
+    private static void signals(String book) {
+        RehearsalRoom room = baton.bean(RehearsalRoom.class);
+        Page signals = baton.open(book + "/signals");
+        String[][] pressed = {
+            {"Video server", "cue 999"},
+            {"Playback machine", "song 3"},
+            {"Pedals and pads", "toe"},
+            {"Pedals and pads", "pad 3"},
+            {"Sound console", "scene 9"},
+            {"Pedals and pads", "next"}
+        };
+        for (String[] key : pressed) {
+            room.named(key[0]).orElseThrow().press(key[1]);
+            signals.waitForTimeout(AGAIN_MILLIS);
+        }
+        signals.locator("#trial [name=from]").selectOption(new SelectOption().setLabel("Playback machine"));
+        signals.locator("#trial [name=words]").fill("program 2");
+        signals.keyboard().press("Enter");
+        assertThat(signals.locator("#tried")).containsText("Is anyone across?");
+        save(signals, "signals");
+        signals.locator("#came tr", new Page.LocatorOptions().setHasText("control 11"))
+                .locator("[data-relay-came]")
+                .click();
+        signals.locator("#listener [name=name]").fill("Expression to Vox 1");
+        signals.locator("#listener [name=says]").selectOption(new SelectOption().setLabel("Sound console: Vox 1"));
+        signals.locator("#listener summary").click();
+        save(signals, "signals-learn");
+    }
+
     private static long performance(int show) {
         PerformanceMapper mapper = baton.bean(PerformanceMapper.class);
         long began = LocalDateTime.of(2026, 11, 24, 19, 30)

@@ -75,7 +75,14 @@ final class NumberedAnew {
     private Stream<Reaction> reaction(Reaction reaction) {
         if (reaction instanceof Reaction.ToCue to) {
             return isThere(to.cueId())
-                    ? Stream.of(new Reaction.ToCue(now(to.cueId()), to.offset(), to.fires()))
+                    ? Stream.of(new Reaction.ToCue(
+                            now(to.cueId()),
+                            to.offset(),
+                            to.table().stream()
+                                    .filter(r -> isThere(r.cueId()))
+                                    .map(r -> new Reaction.ToCue.Row(r.number(), now(r.cueId())))
+                                    .toList(),
+                            to.fires()))
                     : Stream.empty();
         }
         if (reaction instanceof Reaction.Play play) {

@@ -144,9 +144,14 @@ abstract class Listening extends Relaying {
     }
 
     private String toCue(Reaction.ToCue to, Order.Heard heard) {
-        int index = to.cueId() != 0 ? plan.indexOf(to.cueId()) : numbered(heard, to.offset());
+        Optional<Integer> listed = number(heard).flatMap(n -> to.table().stream()
+                .filter(r -> r.number().equals(n))
+                .map(Reaction.ToCue.Row::cueId)
+                .findFirst());
+        int fixed = listed.orElse(to.cueId());
+        int index = fixed != 0 ? plan.indexOf(fixed) : numbered(heard, to.offset());
         if (index < 0) {
-            return to.cueId() != 0
+            return fixed != 0
                     ? "its cue is no longer in the book"
                     : number(heard)
                             .map(n -> "there is no cue " + shifted(n, to.offset()))

@@ -44,6 +44,9 @@ public record Hearing(
     /** The nearness of a signal of another machine and another number: not worth telling. */
     public static final int NOT_NEAR = 0;
 
+    /** Who has the number in hand wants to know of the channel or the machine, not of a neighbour with another number. */
+    private static final int NUMBER_FITS = 3;
+
     /** The nearness of a signal that fits in all, and is not taken for another reason. */
     private static final int FITS = 6;
 
@@ -192,19 +195,19 @@ public record Hearing(
             Listener listener, Source source, Message message, long nanos, int playing, int standby, String itemName) {
         int near = listener.pattern().isNear(message) ? 1 : 0;
         if (!listener.hears(source)) {
-            return miss(near, "it listens to another machine");
+            return miss(near * NUMBER_FITS, "it listens to another machine");
         }
         OptionalInt channel =
                 message instanceof ChannelMessage said ? OptionalInt.of(said.channel()) : OptionalInt.empty();
         if (listener.channel().isPresent() && channel.isPresent() && !channel.equals(listener.channel())) {
             return miss(
-                    2 + near,
+                    1 + near * NUMBER_FITS,
                     "channel " + Numbering.channel(channel.getAsInt()) + ", listens on "
                             + Numbering.channel(listener.channel().getAsInt()));
         }
         Optional<String> other = listener.pattern().missed(message, memory(source, message), source.numbering());
         if (other.isPresent()) {
-            return miss(4 + near, other.get());
+            return miss(2 + near * NUMBER_FITS, other.get());
         }
         if (!on && !listener.isRelay()) {
             return miss(FITS, "listeners are off");

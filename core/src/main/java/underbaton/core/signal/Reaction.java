@@ -1,6 +1,7 @@
 package underbaton.core.signal;
 
 import java.util.Collections;
+import java.util.List;
 import java.util.Set;
 import java.util.TreeSet;
 import underbaton.core.rig.Refusal;
@@ -40,9 +41,34 @@ public sealed interface Reaction {
      * @param cueId 0 for the cue whose number comes with the signal: a program as its machine prints it, a song, the first argument
      *     of an OSC message, the cue of show control
      * @param offset added to a number that comes with it
+     * @param table which cue is meant by which number, before the offset is thought of
      * @param fires whether it is fired, or stands by
      */
-    record ToCue(int cueId, int offset, boolean fires) implements Reaction {}
+    record ToCue(int cueId, int offset, List<Row> table, boolean fires) implements Reaction {
+
+        private static final int MOST = 500;
+
+        /** @param number as it comes with the signal */
+        public record Row(String number, int cueId) {
+            public Row {
+                number = Refusal.requireName("table", number, 40);
+            }
+        }
+
+        public ToCue {
+            table = List.copyOf(table);
+            if (table.size() > MOST) {
+                throw new Refusal("table", "A table has at most 500 numbers.");
+            }
+            if (table.stream().map(Row::number).distinct().count() < table.size()) {
+                throw new Refusal("table", "A number stands twice in the table; take one of them away.");
+            }
+        }
+
+        public ToCue(int cueId, int offset, boolean fires) {
+            this(cueId, offset, List.of(), fires);
+        }
+    }
 
     /**
      * An item.

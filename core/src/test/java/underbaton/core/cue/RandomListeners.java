@@ -51,6 +51,9 @@ final class RandomListeners {
                 new Reaction.Play(random.nextBoolean() ? 0 : item.id(), random.nextInt(3), make.text("", "B"))));
         if (!cues.isEmpty()) {
             reactions.add(new Reaction.ToCue(make.any(cues).id(), 0, random.nextBoolean()));
+            List<Reaction.ToCue.Row> table = List.of(
+                    new Reaction.ToCue.Row("T" + make.text(30), make.any(cues).id()));
+            reactions.add(new Reaction.ToCue(0, 0, table, random.nextBoolean()));
         }
         if (!device.phrases().isEmpty()) {
             reactions.add(

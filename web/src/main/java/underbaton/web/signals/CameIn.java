@@ -9,8 +9,12 @@ import java.util.Optional;
 import org.springframework.stereotype.Component;
 import underbaton.core.engine.Happening;
 import underbaton.core.engine.Step;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
 import underbaton.core.signal.Outcome;
+import underbaton.core.signal.SignalNumber;
+import underbaton.core.signal.Source;
 import underbaton.web.live.Live;
 
 /** What came in lately to the show on the desk, and what became of it. */
@@ -19,6 +23,7 @@ public class CameIn {
 
     private static final int MOST = 200;
     private static final int LOOKED_BACK = 8;
+    private static final long PAIR_MICROS = 100_000;
 
     private final Clock clock;
     private final Live live;
@@ -80,6 +85,40 @@ public class CameIn {
             }
         }
         return Collections.unmodifiableList(all);
+    }
+
+    /**
+     * What was touched, as a whole.
+     *
+     * @param fine whether it is a control of 14 bits, of which the message says the higher half
+     */
+    record Gesture(Source source, Message message, boolean fine) {}
+
+    /** Both halves of a control of 14 bits that came within a tenth of a second are one gesture. */
+    synchronized Optional<Gesture> gesture(long number) {
+        Optional<Came> came = numbered(number);
+        Optional<Gesture> whole = came.flatMap(this::pair);
+        return whole.or(() ->
+                came.map(c -> new Gesture(c.outcome.source(), c.outcome.signal().message(), false)));
+    }
+
+    private Optional<Gesture> pair(Came came) {
+        if (!(came.outcome.signal().message() instanceof ControlChange touched)
+                || touched.controller() >= 2 * SignalNumber.LOWER_HALF) {
+            return Optional.empty();
+        }
+        boolean lower = touched.controller() >= SignalNumber.LOWER_HALF;
+        int other = touched.controller() + (lower ? -1 : 1) * SignalNumber.LOWER_HALF;
+        return newest.stream()
+                .filter(c -> Math.abs(c.epochMicros - came.epochMicros) < PAIR_MICROS
+                        && c.outcome.source().equals(came.outcome.source())
+                        && c.outcome.signal().message() instanceof ControlChange half
+                        && half.channel() == touched.channel()
+                        && half.controller() == other)
+                .findFirst()
+                .map(half -> lower ? half : came)
+                .map(higher -> new Gesture(
+                        higher.outcome.source(), higher.outcome.signal().message(), true));
     }
 
     synchronized Optional<Came> numbered(long number) {

@@ -1,5 +1,6 @@
 package underbaton.web.signals;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -49,6 +50,8 @@ import underbaton.web.page.Typed;
  * @param section the letter of a section of the item; empty for its beginning
  * @param group the ids of listeners that are armed or disarmed, with commas
  * @param among the ids of machines, with commas, where several are listened to
+ * @param table which cue is meant by which number, {@code 1=20, 2=30.5}
+ * @param twice anything where it may mean what another listener means too
  * @param pause ms
  * @param item to which it belongs; 0 for none
  * @param atOnce anything where what wants a second act is done at the first
@@ -77,6 +80,8 @@ public record ListenerForm(
         String section,
         String group,
         String among,
+        String table,
+        String twice,
         String pause,
         int item,
         String atOnce,
@@ -248,7 +253,7 @@ public record ListenerForm(
     private Reaction reaction(Show show) {
         int by = offset == null || offset.isBlank() ? 0 : signed("offset", offset);
         return switch (does) {
-            case "cue" -> new Reaction.ToCue(cue.isBlank() ? 0 : cueId(show), by, fires != null);
+            case "cue" -> new Reaction.ToCue(cue.isBlank() ? 0 : cueId(show, cue), by, rows(show), fires != null);
             case "item" -> new Reaction.Play(targetId(), by, section == null ? "" : section);
             case "phrase" -> {
                 String[] parts = target.split(" ");
@@ -290,8 +295,23 @@ public record ListenerForm(
         return target == null || target.isBlank() ? 0 : Typed.number("target", target);
     }
 
-    private int cueId(Show show) {
-        CueNumber number = CueNumber.of(cue);
+    /** {@code 1=20, 2=30.5}: the number that comes, and the cue that it means. */
+    private List<Reaction.ToCue.Row> rows(Show show) {
+        List<Reaction.ToCue.Row> rows = new ArrayList<>();
+        for (String row : table == null ? new String[0] : table.split("[,;\\n]")) {
+            String[] parts = row.split("=");
+            if (!row.isBlank() && parts.length != 2) {
+                throw new Refusal("table", "“" + row.strip() + "” is no row of a table; write 1=20, 2=30.5.");
+            }
+            if (!row.isBlank()) {
+                rows.add(new Reaction.ToCue.Row(parts[0].strip(), cueId(show, parts[1].strip())));
+            }
+        }
+        return rows;
+    }
+
+    private static int cueId(Show show, String typed) {
+        CueNumber number = CueNumber.of(typed);
         return show.cueNumbered(number)
                 .map(Cue::id)
                 .orElseThrow(() -> new Refusal("cue", "There is no cue " + number + " in this show."));
@@ -334,6 +354,7 @@ public record ListenerForm(
         private String section = "";
         private String group = "";
         private String among = "";
+        private String table = "";
         private String pause = "0";
         private int item;
         private String atOnce;
@@ -342,7 +363,7 @@ public record ListenerForm(
         ListenerForm form() {
             return new ListenerForm(
                     id, name, from, channel, kind, low, high, soft, hard, way, bank, word, text, value, does, cue,
-                    fires, offset, target, section, group, among, pause, item, atOnce, listens);
+                    fires, offset, target, section, group, among, table, null, pause, item, atOnce, listens);
         }
 
         void fill(Show show, Listener l) {
@@ -435,6 +456,12 @@ public record ListenerForm(
                 does = "cue";
                 cue = show.cue(to.cueId()).map(c -> c.number().toString()).orElse("");
                 fires = to.fires() ? "on" : null;
+                table = to.table().stream()
+                        .map(r -> r.number() + "="
+                                + show.cue(r.cueId())
+                                        .map(c -> c.number().toString())
+                                        .orElse("gone"))
+                        .collect(Collectors.joining(", "));
                 offset = to.offset() == 0 ? "" : Integer.toString(to.offset());
             } else if (reaction instanceof Reaction.Play play) {
                 does = "item";

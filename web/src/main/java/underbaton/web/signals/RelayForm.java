@@ -82,33 +82,42 @@ public record RelayForm(
     private static final String NUMBER = "[-−+]?\\d{1,7}([.,]\\d{1,4})?|[-−]∞";
     private static final int MOST_AT_ONCE = 128;
 
-    /** Of a new one. */
-    static final RelayForm NEW = new RelayForm(
-            "says",
-            "",
-            "",
-            "",
-            "",
-            "",
-            "scaled",
-            "1",
-            null,
-            "",
-            "",
-            "",
-            "",
-            "1",
-            "",
-            "",
-            0,
-            "1",
-            "",
-            "multiplies",
-            Scale.Meeting.LATEST.name(),
-            0,
-            "",
-            "1",
-            null);
+    private static final RelayForm NEW = blank(null);
+    private static final RelayForm NEW_FINE = blank("on");
+
+    private static RelayForm blank(String fine) {
+        return new RelayForm(
+                "says",
+                "",
+                "",
+                "",
+                "",
+                "",
+                "scaled",
+                "1",
+                fine,
+                "",
+                "",
+                "",
+                "",
+                "1",
+                "",
+                "",
+                0,
+                "1",
+                "",
+                "multiplies",
+                Scale.Meeting.LATEST.name(),
+                0,
+                "",
+                "1",
+                null);
+    }
+
+    /** Of a new one. @param fine whether what was touched has two halves */
+    static RelayForm fresh(boolean fine) {
+        return fine ? NEW_FINE : NEW;
+    }
 
     static RelayForm of(Show show, Listener listener) {
         return listener.passage().map(p -> of(show, listener, p)).orElse(NEW);

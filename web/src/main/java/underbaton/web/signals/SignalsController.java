@@ -132,11 +132,16 @@ class SignalsController {
         String when = List.of(item, pause, l.atOnce() ? "at once" : "", l.listens() ? "" : "disarmed").stream()
                 .filter(w -> !w.isEmpty())
                 .collect(Collectors.joining(", "));
-        String also = show.listeners().stream()
-                .filter(o -> o.id() != l.id() && meansTheSame(o, l))
+        String also = l.isRelay() ? "" : others(show, l);
+        return new Row(l, from + channel, l.pattern().words(numbering(show, l)), does(show, l), when, also);
+    }
+
+    /** The names of other listeners that mean the same; a relay beside them does no harm. */
+    private static String others(Show show, Listener l) {
+        return show.listeners().stream()
+                .filter(o -> o.id() != l.id() && !o.isRelay() && meansTheSame(o, l))
                 .map(Listener::name)
                 .collect(Collectors.joining(", "));
-        return new Row(l, from + channel, l.pattern().words(numbering(show, l)), does(show, l), when, also);
     }
 
     /** Bound twice: the same pattern where sources and channels may both be meant. */
@@ -158,6 +163,9 @@ class SignalsController {
         if (reaction instanceof Reaction.ToCue to) {
             String cue = to.cueId() == 0
                     ? "the cue whose number comes with it" + offset(to.offset())
+                            + (to.table().isEmpty()
+                                    ? ""
+                                    : ", by a table of " + to.table().size())
                     : show.cue(to.cueId()).map(c -> "cue " + c.number()).orElse("a cue that is gone");
             return (to.fires() ? "GO " : "standby ") + cue;
         }
@@ -201,17 +209,19 @@ class SignalsController {
             @RequestParam(defaultValue = "false") boolean relay,
             Model model) {
         Show show = shows.get(showId);
-        Optional<CameIn.Came> from = cameIn.numbered(came);
+        Optional<CameIn.Gesture> from = cameIn.gesture(came);
         ListenerForm form = from.isPresent()
-                ? ListenerForm.of(
-                        from.get().outcome().source(),
-                        from.get().outcome().signal().message(),
-                        relay)
+                ? ListenerForm.of(from.get().source(), from.get().message(), relay)
                 : ListenerForm.of(show, show.listener(listener), relay);
         model.addAttribute("show", show);
         model.addAttribute("form", form);
         model.addAttribute(
-                "relay", show.listener(listener).map(l -> RelayForm.of(show, l)).orElse(RelayForm.NEW));
+                "relay",
+                show.listener(listener)
+                        .map(l -> RelayForm.of(show, l))
+                        .orElseGet(() -> RelayForm.fresh(
+                                from.filter(CameIn.Gesture::fine).isPresent())));
+        model.addAttribute("also", from.isPresent() ? others(show, form.toListener(show)) : "");
         model.addAttribute("kinds", ListenerForm.KINDS.entrySet());
         model.addAttribute("ways", ListenerForm.WAYS.entrySet());
         return "signals/form :: form";
@@ -223,9 +233,25 @@ class SignalsController {
         Show changed = shows.edit(
                 showId,
                 (form.id() == 0 ? "add the " : "change the ") + kind + form.name(),
-                s -> form.isRelay() ? withRelays(s, form, relay) : s.withListener(form.toListener(s)));
+                s -> form.isRelay() ? withRelays(s, form, relay) : s.withListener(once(s, form)));
         fill(changed, model);
         return "signals/signals :: listeners";
+    }
+
+    /** Nobody binds one signal to two things by accident. */
+    private static Listener once(Show show, ListenerForm form) {
+        Listener listener = form.toListener(show);
+        String others = others(show, listener);
+        boolean wasSo = show.listener(form.id())
+                .filter(before -> others(show, before).equals(others))
+                .isPresent();
+        if (!others.isEmpty() && form.twice() == null && !wasSo) {
+            throw new Refusal(
+                    "twice",
+                    "“" + others
+                            + "” means this signal too. Change one of them, or tick that it is bound twice on purpose.");
+        }
+        return listener;
     }
 
     private static Show withRelays(Show show, ListenerForm form, RelayForm relay) {

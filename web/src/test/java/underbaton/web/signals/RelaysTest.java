@@ -7,7 +7,9 @@ import java.io.IOException;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
+import java.net.Socket;
 import java.net.SocketTimeoutException;
+import java.nio.ByteBuffer;
 import java.util.Arrays;
 import java.util.List;
 import java.util.regex.Pattern;
@@ -167,6 +169,47 @@ class RelaysTest extends TouchedBoard {
         keep(form, "round");
     }
 
+    /** The board says the pedal again whenever it is told control 30: no rule sees that, and it would never end. */
+    @Test
+    void aLoopOverAMachineIsStoppedAndTold() {
+        Locator form = passOn(new ControlChange(0, 11, 3), "control 11 to 3", "osc /unused");
+        form.locator("[name=tells]")
+                .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Board"));
+        form.locator("[name=words]").fill("control 30 to 1");
+        keep(form, "round");
+        echo = message -> message.equals(new ControlChange(0, 30, 1)) ? new ControlChange(0, 11, 3) : null;
+        us.send(List.of(new ControlChange(0, 11, 3)));
+        assertThat(newest()).containsText("stopped: it sent the same more than 20 times in a second");
+        org.assertj.core.api.Assertions.assertThat(told).hasSize(20);
+        page.navigate(baton.url("/shows/" + show + "/log"));
+        assertThat(page.locator("body")).containsText("relay “round” stopped");
+    }
+
+    @Test
+    void bothHalvesOfAControlAreOneGestureAndATableNamesCues() throws Exception {
+        us.send(List.of(new ControlChange(0, 1, 64), new ControlChange(0, 33, 5)));
+        assertThat(newest()).containsText("control 33 to 5");
+        newest().locator("[data-relay-came]").click();
+        Locator fine = page.locator("#listener form");
+        assertThat(fine.locator("fieldset[data-kind=controller] [name=low]")).hasValue("1");
+        fine.locator("[name=how]").selectOption("written");
+        fine.locator("[name=tells]").selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Wall"));
+        fine.locator("[name=words]").fill("osc /fine ?");
+        keep(fine, "fine");
+        us.send(List.of(new ControlChange(0, 1, 127), new ControlChange(0, 33, 127)));
+        read();
+        // 16,383 of 16,383.
+        org.assertj.core.api.Assertions.assertThat(read()).isEqualTo("/fine f:1");
+
+        Locator table = learn(new ProgramChange(0, 4), "program 5");
+        table.locator("fieldset[data-kind=program] [name=low]").fill("");
+        table.locator("[name=does]").selectOption("cue");
+        table.locator("[name=table]").fill("5=12.5, 6=30");
+        keep(table, "scenes");
+        us.send(List.of(new ProgramChange(0, 4)));
+        assertThat(newest()).containsText("scenes GO 12.5");
+    }
+
     /** What another hand's library writes is understood, and reads what is answered. */
     @Test
     void anyOscProgramSpeaksWithUs() throws Exception {
@@ -176,6 +219,14 @@ class RelaysTest extends TouchedBoard {
             wall.send(new DatagramPacket(packet, packet.length, InetAddress.getLoopbackAddress(), port));
             desk.bringToFront();
             assertThat(desk.locator(".done b")).hasText(said[1].toString());
+        }
+        try (Socket stream = new Socket(InetAddress.getLoopbackAddress(), port)) {
+            // OSC 1.0 over a stream: the length in four octets, then the packet.
+            byte[] go = osc.write("/baton/go", "s", "12.5");
+            ByteBuffer framed =
+                    ByteBuffer.allocate(4 + go.length).putInt(go.length).put(go);
+            stream.getOutputStream().write(framed.array());
+            assertThat(desk.locator(".done b")).hasText("12.5");
         }
         byte[] packet = osc.write("/baton/standby", "i", 4711);
         wall.send(new DatagramPacket(packet, packet.length, InetAddress.getLoopbackAddress(), port));

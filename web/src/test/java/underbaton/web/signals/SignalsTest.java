@@ -67,6 +67,9 @@ class SignalsTest extends TouchedBoard {
         again.locator("[name=from]")
                 .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Board"));
         again.locator("fieldset[data-kind=note] [name=low]").fill("C2");
+        again.locator("[type=submit]").click();
+        assertThat(page.locator("#listener .notice")).containsText("“pad” means this signal too");
+        again.locator("[name=twice]").check();
         keep(again, "pad again");
         assertThat(page.locator("#listeners")).containsText("bound twice: pad again means it too");
         desk.bringToFront();

@@ -11,6 +11,8 @@ import java.net.DatagramSocket;
 import java.net.InetAddress;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.UnaryOperator;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.extension.RegisterExtension;
@@ -51,6 +53,12 @@ abstract class TouchedBoard {
     static final UnderBaton baton = new UnderBaton();
 
     final Shows shows = baton.bean(Shows.class);
+    /** What the board was told. */
+    final List<MidiMessage> told = new CopyOnWriteArrayList<>();
+
+    /** What the board says to what it is told; null for nothing. */
+    volatile UnaryOperator<MidiMessage> echo = message -> null;
+
     SessionEndpoint machine;
     Peer us;
     int show;
@@ -65,7 +73,13 @@ abstract class TouchedBoard {
                 0,
                 baton.bean(Clock.class),
                 new Loops(Thread::new),
-                (peer, message, at) -> {});
+                (peer, message, at) -> {
+                    told.add(message);
+                    MidiMessage answer = echo.apply(message);
+                    if (answer != null) {
+                        peer.send(List.of(answer));
+                    }
+                });
         Connection line = new Connection.NetworkMidi("127.0.0.1", machine.port());
         show = shows.create("Signals test", s -> {
                     Show with = s.withDevice(new Device(
