@@ -400,6 +400,14 @@ public record Show(
 
     // ---- listeners
 
+    /** The machines that a cue may tell something: all but those that only speak, which are listened to and have no phrases. */
+    public List<Device> told() {
+        Set<Integer> heard = listeners.stream().flatMap(l -> l.from().stream()).collect(Collectors.toSet());
+        return devices.stream()
+                .filter(d -> !d.phrases().isEmpty() || !heard.contains(d.id()))
+                .toList();
+    }
+
     public Optional<Listener> listener(int listenerId) {
         return listeners.stream().filter(l -> l.id() == listenerId).findFirst();
     }

@@ -235,7 +235,7 @@ public sealed interface Pattern {
         public boolean isNear(Message message) {
             int program =
                     message instanceof ProgramChange change ? change.program() : ((BankProgram) message).program();
-            return program >= from && program <= to;
+            return program >= from && program <= to && (from > 0 || to < 127);
         }
 
         @Override

@@ -27,7 +27,9 @@ record BookView(Show show, DryRun run, List<Leaf> leaves, int machinesSince) {
      * @param before the book as it was drawn last, whose leaves are taken over where nothing changed; null for none
      */
     static BookView of(Show show, DryRun run, BookView before) {
-        boolean sameMachines = before != null && before.show.devices().equals(show.devices());
+        boolean sameMachines = before != null
+                && before.show.devices().equals(show.devices())
+                && before.show.told().equals(show.told());
         Map<String, Leaf> known = new HashMap<>();
         if (sameMachines) {
             before.leaves.forEach(l -> known.put(l.id(), l));

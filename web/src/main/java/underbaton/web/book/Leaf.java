@@ -42,7 +42,7 @@ public record Leaf(
     public record Row(Cue cue, Map<Integer, PlannedCall> after, int since) {
 
         public List<Cell> cells(Show show) {
-            return show.devices().stream().map(d -> cell(show, d)).toList();
+            return show.told().stream().map(d -> cell(show, d)).toList();
         }
 
         private Cell cell(Show show, Device device) {
@@ -103,7 +103,7 @@ public record Leaf(
 
     /** Which machines come in holding something. */
     public List<Boolean> ties(Show show) {
-        return show.devices().stream().map(d -> entering.containsKey(d.id())).toList();
+        return show.told().stream().map(d -> entering.containsKey(d.id())).toList();
     }
 
     /**
