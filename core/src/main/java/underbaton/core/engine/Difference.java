@@ -259,7 +259,7 @@ final class Difference {
         boolean guarded = phrase.filter(Phrase::guarded).isPresent();
         String said = now == null ? "" : words(name, now);
         if (wantsMove != null) {
-            Level rest = wantsMove.at(Long.MAX_VALUE);
+            Level rest = Telling.motionRests(wantsMove);
             String words =
                     words(name, want) + (wantsMove.isEndless() ? ", in a wave" : ", on its way to " + words("", rest));
             found.add(new Correction(key, said, words, List.of(), Optional.of(wantsMove), guarded));

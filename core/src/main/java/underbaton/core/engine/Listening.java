@@ -17,6 +17,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
+import underbaton.core.signal.Memory;
 import underbaton.core.signal.Outcome;
 import underbaton.core.signal.Reaction;
 import underbaton.core.signal.SignalNumber;
@@ -52,11 +53,19 @@ abstract class Listening extends Relaying {
         int standbyItem =
                 standby < plan.cues().size() ? plan.cues().get(standby).item().id() : 0;
         Set<Integer> seconds = new HashSet<>();
+        Memory memory = hearing.memory(source, message);
         for (Listener listener : plan.listeners()) {
             Message meant = asMeant(listener, source, message);
             Optional<Hearing.Miss> miss = listener.pattern().speaksOf(meant)
                     ? hearing.missed(
-                            listener, source, meant, now, playingItem, standbyItem, itemName(listener.itemId()))
+                            listener,
+                            source,
+                            meant,
+                            meant == message ? memory : hearing.memory(source, meant),
+                            now,
+                            playingItem,
+                            standbyItem,
+                            this::itemName)
                     : NOT_OF_ITS_KIND;
             if (miss.isEmpty() || endsWhatPassed(listener, source, message)) {
                 takers.add(listener);

@@ -119,7 +119,6 @@ public record Playing(
         return paused() ? placed(anchor, OptionalLong.of(position)) : placed(anchor.placed(position, now), pausedAt);
     }
 
-    /** From now on it goes so fast, 1,000 being as written; what is played on is the same. */
     /**
      * At the pace at which its beat is tapped, as near as a pace may be; who taps every second beat, or twice a beat, is understood.
      *
@@ -141,6 +140,7 @@ public record Playing(
                 .orElse(this);
     }
 
+    /** From now on it goes so fast, 1,000 being as written; what is played on is the same. */
     Playing pace(int permille, long now) {
         return placed(anchor.paced(permille, now), pausedAt);
     }

@@ -49,7 +49,8 @@ abstract class Relaying extends Mending {
      * gesture.
      */
     Message asMeant(Listener listener, Source source, Message message) {
-        boolean fine = message instanceof ControlChange
+        boolean fine = listener.isRelay()
+                && message instanceof ControlChange
                 && listener.scale().map(Scale::fine).orElse(false)
                 && listener.pattern() instanceof Pattern.Controller pattern
                 && ((ControlChange) message).controller() == pattern.controller() + SignalNumber.LOWER_HALF;
@@ -77,7 +78,8 @@ abstract class Relaying extends Mending {
 
     /** Whether it is the second signal of a relay, which then says anew what it said last. */
     boolean isSecond(Listener listener, Source source, Message message) {
-        return message instanceof ControlChange change
+        return listener.isRelay()
+                && message instanceof ControlChange change
                 && listener.scale()
                         .flatMap(Scale::second)
                         .filter(s -> s.deviceId() == source.deviceId()

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.function.IntFunction;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
 import underbaton.core.midi.ChannelMessage;
@@ -35,7 +36,7 @@ public record Hearing(
     /** A message that left, and when. */
     public record Said(Message message, long nanos) {}
 
-    private static final int MOST_SAID = 12;
+    private static final int MOST_SAID = 48;
     private static final long ECHO_NANOS = 300_000_000L;
 
     /** A controller of a channel of a machine. */
@@ -94,7 +95,8 @@ public record Hearing(
                 : this;
     }
 
-    Memory memory(Source source, Message message) {
+    /** What was heard before of what a message speaks of. */
+    public Memory memory(Source source, Message message) {
         if (!(message instanceof ChannelMessage said)) {
             return Memory.NONE;
         }
@@ -187,12 +189,20 @@ public record Hearing(
     /**
      * Whether a listener takes a signal of its kind; empty when it does.
      *
+     * @param heard what was heard before, by {@link #memory}
      * @param playing the item that plays, 0 for none
      * @param standby the item of the standby cue, 0 for none
-     * @param itemName of the item to which the listener belongs
+     * @param itemName gives the name of an item
      */
     public Optional<Miss> missed(
-            Listener listener, Source source, Message message, long nanos, int playing, int standby, String itemName) {
+            Listener listener,
+            Source source,
+            Message message,
+            Memory heard,
+            long nanos,
+            int playing,
+            int standby,
+            IntFunction<String> itemName) {
         int near = listener.pattern().isNear(message) ? 1 : 0;
         if (!listener.hears(source)) {
             return miss(near * NUMBER_FITS, "it listens to another machine");
@@ -205,7 +215,7 @@ public record Hearing(
                     "channel " + Numbering.channel(channel.getAsInt()) + ", listens on "
                             + Numbering.channel(listener.channel().getAsInt()));
         }
-        Optional<String> other = listener.pattern().missed(message, memory(source, message), source.numbering());
+        Optional<String> other = listener.pattern().missed(message, heard, source.numbering());
         if (other.isPresent()) {
             return miss(2 + near * NUMBER_FITS, other.get());
         }
@@ -216,7 +226,7 @@ public record Hearing(
             return miss(FITS, "it is disarmed");
         }
         if (listener.itemId() != 0 && listener.itemId() != playing && listener.itemId() != standby) {
-            return miss(FITS, "it belongs to " + itemName);
+            return miss(FITS, "it belongs to " + itemName.apply(listener.itemId()));
         }
         Long last = taken.get(listener.id());
         return last != null && nanos - last < listener.pauseMs() * 1_000_000L

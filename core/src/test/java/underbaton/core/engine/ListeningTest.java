@@ -384,7 +384,8 @@ class ListeningTest {
             MidiMessage message = message(random);
             for (Listener listener : all) {
                 boolean takes = listener.pattern().speaksOf(message)
-                        && hearing.missed(listener, PEDALS, message, now, 0, 0, "")
+                        && hearing.missed(
+                                        listener, PEDALS, message, hearing.memory(PEDALS, message), now, 0, 0, id -> "")
                                 .isEmpty();
                 assertThat(takes)
                         .as("%d: %s by %s", i, message, listener)

@@ -3,7 +3,6 @@ package underbaton.web.signals;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
@@ -113,9 +112,9 @@ public record ListenerForm(
         return map;
     }
 
-    private static final String RIG = "rig";
-    private static final String OTHERS = "others";
-    private static final String SEVERAL = "several";
+    static final String RIG = "rig";
+    static final String OTHERS = "others";
+    static final String SEVERAL = "several";
 
     /** What stands in a blank of one kind; those of the other kinds are empty. */
     public String blank(String ofKind, String typed) {
@@ -128,7 +127,7 @@ public record ListenerForm(
      * @param relay whether it is passed on
      */
     static ListenerForm of(Source source, Message message, boolean relay) {
-        Draft d = new Draft();
+        ListenerDraft d = new ListenerDraft();
         Numbering n = source.numbering();
         d.from = source.deviceId() == Source.OTHERS ? OTHERS : Integer.toString(source.deviceId());
         d.channel = message instanceof ChannelMessage m ? Integer.toString(Numbering.channel(m.channel())) : "";
@@ -141,7 +140,7 @@ public record ListenerForm(
 
     /** An empty one, or one that is there. */
     static ListenerForm of(Show show, Optional<Listener> listener, boolean relay) {
-        Draft d = new Draft();
+        ListenerDraft d = new ListenerDraft();
         d.from = RIG;
         d.listens = "on";
         d.does = relay ? "relay" : "GO";
@@ -282,7 +281,7 @@ public record ListenerForm(
         return ids;
     }
 
-    private static String joined(Set<Integer> ids) {
+    static String joined(Set<Integer> ids) {
         return ids.stream().map(String::valueOf).collect(Collectors.joining(","));
     }
 
@@ -328,155 +327,5 @@ public record ListenerForm(
 
     private static String or(String typed, String otherwise) {
         return typed == null || typed.isBlank() ? otherwise : typed;
-    }
-
-    /** The blanks being filled in. */
-    private static final class Draft {
-        private int id;
-        private String name = "";
-        private String from = RIG;
-        private String channel = "";
-        private String kind = "";
-        private String low = "";
-        private String high = "";
-        private String soft = "";
-        private String hard = "";
-        private String way = "";
-        private String bank = "";
-        private String word = "";
-        private String text = "";
-        private String value = "";
-        private String does = "";
-        private String cue = "";
-        private String fires = "on";
-        private String offset = "";
-        private String target = "";
-        private String section = "";
-        private String group = "";
-        private String among = "";
-        private String table = "";
-        private String pause = "0";
-        private int item;
-        private String atOnce;
-        private String listens;
-
-        ListenerForm form() {
-            return new ListenerForm(
-                    id, name, from, channel, kind, low, high, soft, hard, way, bank, word, text, value, does, cue,
-                    fires, offset, target, section, group, among, table, null, pause, item, atOnce, listens);
-        }
-
-        void fill(Show show, Listener l) {
-            id = l.id();
-            name = l.name();
-            among = joined(l.from());
-            from = l.from().size() > 1
-                    ? SEVERAL
-                    : l.from().isEmpty()
-                            ? RIG
-                            : l.from().contains(Source.OTHERS)
-                                    ? OTHERS
-                                    : Integer.toString(l.from().iterator().next());
-            channel = l.channel().isEmpty()
-                    ? ""
-                    : Integer.toString(Numbering.channel(l.channel().getAsInt()));
-            pattern(l.pattern(), SignalsController.numbering(show, l));
-            reaction(show, l.reaction());
-            pause = Integer.toString(l.pauseMs());
-            item = l.itemId();
-            atOnce = l.atOnce() ? "on" : null;
-            listens = l.listens() ? "on" : null;
-        }
-
-        void pattern(Pattern pattern, Numbering n) {
-            if (pattern instanceof Pattern.Note p) {
-                kind("note", p.struck() ? "struck" : "released");
-                range(n.note(p.from()), n.note(p.to()));
-                soft = p.softest() == 1 ? "" : Integer.toString(p.softest());
-                hard = p.hardest() == 127 ? "" : Integer.toString(p.hardest());
-            } else if (pattern instanceof Pattern.Controller p) {
-                kind("controller", p.way().name().toLowerCase(Locale.ROOT));
-                low = Integer.toString(p.controller());
-                soft = p.way() == Pattern.Way.CHANGED ? Integer.toString(p.from()) : n.value(p.from());
-                hard = p.way() == Pattern.Way.WITHIN ? n.value(p.to()) : "";
-            } else if (pattern instanceof Pattern.Program p) {
-                kind("program", "");
-                bank = p.bank() < 0 ? "" : Integer.toString(p.bank());
-                if (p.from() != 0 || p.to() != 127) {
-                    range(n.program(p.from()), n.program(p.to()));
-                }
-            } else if (pattern instanceof Pattern.Bend p) {
-                kind("bend", "");
-                soft = Integer.toString(p.from());
-                hard = Integer.toString(p.to());
-            } else if (pattern instanceof Pattern.Show p) {
-                kind("showControl", p.command().name());
-                word = p.list();
-                text = p.cue();
-            } else if (pattern instanceof Pattern.Machine p) {
-                kind("machineControl", p.command().name());
-            } else if (pattern instanceof Pattern.Song p) {
-                kind("song", "");
-                range(Integer.toString(p.from()), Integer.toString(p.to()));
-            } else if (pattern instanceof Pattern.Transport p) {
-                kind("transport", p.move().name());
-            } else if (pattern instanceof Pattern.Osc p) {
-                kind("osc", "");
-                text = p.address();
-                p.conditions().stream().findFirst().ifPresent(c -> {
-                    word = c.relation().name();
-                    value = c.value();
-                });
-            }
-        }
-
-        /** Nothing of another pattern stays behind. */
-        private void kind(String newKind, String newWay) {
-            low = "";
-            high = "";
-            soft = "";
-            hard = "";
-            bank = "";
-            word = "";
-            text = "";
-            value = "";
-            kind = newKind;
-            way = newWay;
-        }
-
-        private void range(String first, String last) {
-            low = first;
-            high = first.equals(last) ? "" : last;
-        }
-
-        private void reaction(Show show, Reaction reaction) {
-            if (reaction instanceof Reaction.Give give) {
-                does = give.deed().name();
-            } else if (reaction instanceof Reaction.ToCue to) {
-                does = "cue";
-                cue = show.cue(to.cueId()).map(c -> c.number().toString()).orElse("");
-                fires = to.fires() ? "on" : null;
-                table = to.table().stream()
-                        .map(r -> r.number() + "="
-                                + show.cue(r.cueId())
-                                        .map(c -> c.number().toString())
-                                        .orElse("gone"))
-                        .collect(Collectors.joining(", "));
-                offset = to.offset() == 0 ? "" : Integer.toString(to.offset());
-            } else if (reaction instanceof Reaction.Play play) {
-                does = "item";
-                target = Integer.toString(play.itemId());
-                section = play.section();
-                offset = play.offset() == 0 ? "" : Integer.toString(play.offset());
-            } else if (reaction instanceof Reaction.Fire fire) {
-                does = "phrase";
-                target = fire.deviceId() + " " + fire.phraseId();
-            } else if (reaction instanceof Reaction.Arm arm) {
-                does = arm.listens() ? "arm" : "disarm";
-                group = joined(arm.listenerIds());
-            } else {
-                does = "relay";
-            }
-        }
     }
 }

@@ -7,17 +7,13 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.IntStream;
 import underbaton.core.cue.Show;
-import underbaton.core.midi.ChannelMessage.PitchBend;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.rig.Amount;
-import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
-import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.SpeechWording;
-import underbaton.core.rig.Utterance;
 import underbaton.core.signal.Filling;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Passage;
@@ -139,7 +135,7 @@ public record RelayForm(
         Filling.Named named = filling instanceof Filling.Named n ? n : null;
         Scale s = relay.scale().orElse(null);
         Optional<Scale.Second> second = relay.scale().flatMap(Scale::second);
-        Blanks blanks = new Blanks(show, relay, passage);
+        RelayBlanks blanks = new RelayBlanks(show, relay, passage);
         return new RelayForm(
                 how,
                 phrase,
@@ -233,7 +229,7 @@ public record RelayForm(
             int deviceId = Typed.number("says", parts[0]);
             int phraseId = Typed.number("says", parts[1]);
             Passage bare = new Passage.Says(deviceId, phraseId, new Filling.Nothing());
-            Blanks blanks = new Blanks(show, listener, bare);
+            RelayBlanks blanks = new RelayBlanks(show, listener, bare);
             return blanks.argument().isEmpty() ? bare : new Passage.Says(deviceId, phraseId, filling(blanks));
         }
         int deviceId = Typed.number("machine", tells);
@@ -260,10 +256,10 @@ public record RelayForm(
             return new Passage.Written(deviceId, speech, new Filling.Nothing());
         }
         Passage first = new Passage.Written(deviceId, speech, new Filling.Scaled(Scale.straight(0, 1, 0, 1)));
-        return new Passage.Written(deviceId, speech, filling(new Blanks(show, listener, first)));
+        return new Passage.Written(deviceId, speech, filling(new RelayBlanks(show, listener, first)));
     }
 
-    private Filling filling(Blanks blanks) {
+    private Filling filling(RelayBlanks blanks) {
         if ("named".equals(fills)) {
             List<String> all = listOf > 0 || names.isBlank()
                     ? List.of()
@@ -295,7 +291,7 @@ public record RelayForm(
                 Scale.Meeting.valueOf(meeting)));
     }
 
-    private static double decimal(String field, String typed) {
+    static double decimal(String field, String typed) {
         String text = typed.strip();
         if (!text.matches(NUMBER)) {
             throw new Refusal(field, "“" + text + "” is no number; write for example 0.5.");
@@ -303,154 +299,5 @@ public record RelayForm(
         return text.endsWith("∞")
                 ? Double.NEGATIVE_INFINITY
                 : Double.parseDouble(text.replace('−', '-').replace(',', '.'));
-    }
-
-    /** The ends of both ranges, in the printing of the two machines. */
-    private static final class Blanks {
-        private final Pattern pattern;
-        private final Numbering sender;
-        private final Optional<Device> told;
-        private final Optional<Argument> argument;
-        private final Optional<Message> open;
-
-        Blanks(Show show, Listener listener, Passage passage) {
-            pattern = listener.pattern();
-            sender = numbering(show, listener);
-            told = show.device(passage.deviceId());
-            Optional<Phrase> phrase = passage instanceof Passage.Says says
-                    ? told.flatMap(d -> d.phrase(says.phraseId()))
-                    : Optional.empty();
-            if (passage instanceof Passage.Says && phrase.isEmpty()) {
-                throw new Refusal("says", "That phrase is gone; choose another.");
-            }
-            argument = phrase.flatMap(Phrase::argument);
-            open = passage instanceof Passage.Written written
-                    ? written.speech().on().stream()
-                            .filter(Utterance::open)
-                            .findFirst()
-                            .map(Utterance::message)
-                    : Optional.empty();
-        }
-
-        Optional<Argument> argument() {
-            return argument;
-        }
-
-        private boolean isController() {
-            return pattern instanceof Pattern.Controller;
-        }
-
-        double lowestNumber() {
-            return pattern instanceof Pattern.Bend ? -PitchBend.CENTRE : pattern instanceof Pattern.Program ? 1 : 0;
-        }
-
-        double highestNumber(boolean fine) {
-            if (pattern instanceof Pattern.Osc) {
-                return 1;
-            }
-            return pattern instanceof Pattern.Bend ? PitchBend.CENTRE - 1 : isController() && fine ? 16_383 : 127;
-        }
-
-        double number(String field, String typed, boolean fine) {
-            return isController() && !fine ? sender.wireValue(typed) : decimal(field, typed);
-        }
-
-        String number(double number, boolean fine) {
-            return isController() && !fine ? sender.value((int) number) : Amount.plain(number);
-        }
-
-        double lowestAmount() {
-            return argument.map(a -> a.unit() == Argument.Unit.DECIBELS
-                            ? Math.max(a.least(), told.orElseThrow().levels().lowest())
-                            : a.least())
-                    .orElse(open.orElse(null) instanceof PitchBend ? -PitchBend.CENTRE : 0.0);
-        }
-
-        double highestAmount() {
-            if (argument.isPresent()) {
-                Argument a = argument.get();
-                return a.unit() == Argument.Unit.DECIBELS
-                        ? Math.min(a.most(), told.orElseThrow().levels().highest())
-                        : a.most();
-            }
-            Message message = open.orElse(null);
-            return message instanceof PitchBend ? PitchBend.CENTRE - 1 : message instanceof OscMessage ? 1 : 127;
-        }
-
-        private boolean isMidiValue() {
-            return open.isPresent() && !(open.get() instanceof OscMessage) && !(open.get() instanceof PitchBend);
-        }
-
-        double amount(String field, String typed) {
-            if (argument.filter(a -> a.unit() != Argument.Unit.TEXT).isPresent()) {
-                Device device = told.orElseThrow();
-                return ((Amount.Measure) argument.get().read(typed, device.numbering(), device.levels())).value();
-            }
-            return isMidiValue() ? told.orElseThrow().numbering().wireValue(typed) : decimal(field, typed);
-        }
-
-        String amount(double amount) {
-            if (argument.filter(a -> a.unit() != Argument.Unit.TEXT).isPresent()) {
-                return argument.get()
-                        .write(new Amount.Measure(amount), told.orElseThrow().numbering());
-            }
-            return isMidiValue() ? told.orElseThrow().numbering().value((int) amount) : Amount.plain(amount);
-        }
-    }
-
-    // ---- in words
-
-    /** {@code Console: Bed, 0 % to 100 %}, as a row of the page says it. */
-    static String words(Show show, Listener relay) {
-        Passage passage = relay.passage().orElseThrow();
-        Optional<Device> told = show.device(passage.deviceId());
-        if (told.isEmpty()) {
-            return "a machine that is gone";
-        }
-        String to = told.get().name() + ": ";
-        if (passage instanceof Passage.Through through) {
-            String channel = through.channel().isPresent()
-                    ? ", on channel " + Numbering.channel(through.channel().getAsInt())
-                    : EMPTY;
-            String moved = through.shift() == 0
-                    ? EMPTY
-                    : through.shift() > 0 ? ", number + " + through.shift() : ", number − " + -through.shift();
-            return to + "the same" + channel + moved;
-        }
-        Optional<Phrase> phrase =
-                passage instanceof Passage.Says s ? told.get().phrase(s.phraseId()) : Optional.empty();
-        if (passage instanceof Passage.Says && phrase.isEmpty()) {
-            return to + "a phrase that is gone";
-        }
-        String says = passage instanceof Passage.Written w
-                ? new SpeechWording(told.get().numbering()).write(w.speech())
-                : phrase.orElseThrow().name();
-        return to + says + filled(show, relay, passage);
-    }
-
-    private static String filled(Show show, Listener relay, Passage passage) {
-        if (passage.fills() instanceof Filling.Named named) {
-            return ", the name from " + named.first() + " on of "
-                    + (named.listOf() == 0
-                            ? named.names().size() + " written here"
-                            : show.device(named.listOf())
-                                    .map(d -> d.name() + "’s list")
-                                    .orElse("a list that is gone"));
-        }
-        if (relay.scale().isEmpty()) {
-            return EMPTY;
-        }
-        Scale s = relay.scale().get();
-        Blanks blanks = new Blanks(show, relay, passage);
-        StringBuilder words = new StringBuilder(", " + blanks.amount(s.low()) + " to " + blanks.amount(s.high()));
-        words.append(s.bend() == 1 ? EMPTY : ", bent by " + Amount.plain(s.bend()));
-        words.append(s.grid() == 0 ? EMPTY : ", in steps of " + Amount.plain(s.grid()));
-        words.append(s.smoothMs() == 0 ? EMPTY : ", over " + s.smoothMs() + " ms");
-        s.second().ifPresent(x -> words.append(x.gates() ? ", while control " : ", times control ")
-                .append(x.controller())
-                .append(x.gates() ? " is down" : EMPTY));
-        words.append(
-                s.meeting() == Scale.Meeting.LATEST ? EMPTY : ", " + s.meeting().words());
-        return words.toString();
     }
 }

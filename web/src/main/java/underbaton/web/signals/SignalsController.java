@@ -16,7 +16,6 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
-import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
@@ -26,8 +25,6 @@ import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wording;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
-import underbaton.core.signal.Reaction;
-import underbaton.core.signal.Source;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.page.Pages;
@@ -79,7 +76,7 @@ class SignalsController {
     private static void fill(Show show, Model model) {
         Map<Boolean, List<Row>> rows = show.listeners().stream()
                 .collect(Collectors.partitioningBy(
-                        Listener::isRelay, Collectors.mapping(l -> row(show, l), Collectors.toList())));
+                        Listener::isRelay, Collectors.mapping(l -> ListenerWords.row(show, l), Collectors.toList())));
         model.addAttribute("show", show);
         model.addAttribute("rows", rows.get(false));
         model.addAttribute("relays", rows.get(true));
@@ -104,95 +101,12 @@ class SignalsController {
                 o.isTaken() ? did : o.why().isEmpty() ? "nobody listens for that" : o.why());
     }
 
-    // ---- listeners in words
-
     static Numbering numbering(Show show, Listener listener) {
         return listener.from().stream()
                 .flatMap(id -> show.device(id).stream())
                 .map(Device::numbering)
                 .findFirst()
                 .orElse(Numbering.WIRE);
-    }
-
-    private static Row row(Show show, Listener l) {
-        String from = l.from().isEmpty()
-                ? "any machine"
-                : l.from().stream()
-                        .map(id -> id == Source.OTHERS
-                                ? "others"
-                                : show.device(id).map(Device::name).orElse("a machine that is gone"))
-                        .collect(Collectors.joining(", "));
-        String channel = l.channel().isEmpty()
-                ? ""
-                : ", channel " + Numbering.channel(l.channel().getAsInt());
-        String item = l.itemId() == 0
-                ? ""
-                : "while " + show.item(l.itemId()).map(Item::name).orElse("an item that is gone") + " plays";
-        String pause = l.pauseMs() == 0 ? "" : "pause " + l.pauseMs() + " ms";
-        String when = List.of(item, pause, l.atOnce() ? "at once" : "", l.listens() ? "" : "disarmed").stream()
-                .filter(w -> !w.isEmpty())
-                .collect(Collectors.joining(", "));
-        String also = l.isRelay() ? "" : others(show, l);
-        return new Row(l, from + channel, l.pattern().words(numbering(show, l)), does(show, l), when, also);
-    }
-
-    /** The names of other listeners that mean the same; a relay beside them does no harm. */
-    private static String others(Show show, Listener l) {
-        return show.listeners().stream()
-                .filter(o -> o.id() != l.id() && !o.isRelay() && meansTheSame(o, l))
-                .map(Listener::name)
-                .collect(Collectors.joining(", "));
-    }
-
-    /** Bound twice: the same pattern where sources and channels may both be meant. */
-    private static boolean meansTheSame(Listener one, Listener other) {
-        boolean sources = one.from().isEmpty()
-                || other.from().isEmpty()
-                || one.from().stream().anyMatch(other.from()::contains);
-        boolean channels = one.channel().isEmpty()
-                || other.channel().isEmpty()
-                || one.channel().equals(other.channel());
-        return sources && channels && one.pattern().equals(other.pattern());
-    }
-
-    private static String does(Show show, Listener listener) {
-        Reaction reaction = listener.reaction();
-        if (reaction instanceof Reaction.Give give) {
-            return give.deed().words();
-        }
-        if (reaction instanceof Reaction.ToCue to) {
-            String cue = to.cueId() == 0
-                    ? "the cue whose number comes with it" + offset(to.offset())
-                            + (to.table().isEmpty()
-                                    ? ""
-                                    : ", by a table of " + to.table().size())
-                    : show.cue(to.cueId()).map(c -> "cue " + c.number()).orElse("a cue that is gone");
-            return (to.fires() ? "GO " : "standby ") + cue;
-        }
-        if (reaction instanceof Reaction.Play play) {
-            return play.itemId() == 0
-                    ? "plays the item whose number comes with it" + offset(play.offset())
-                    : "plays " + show.item(play.itemId()).map(Item::name).orElse("an item that is gone")
-                            + (play.section().isEmpty() ? "" : " from " + play.section());
-        }
-        if (listener.isRelay()) {
-            return RelayForm.words(show, listener);
-        }
-        if (reaction instanceof Reaction.Fire fire) {
-            return show.device(fire.deviceId())
-                    .flatMap(d -> d.phrase(fire.phraseId()).map(p -> d.name() + ": " + p.name()))
-                    .orElse("a phrase that is gone");
-        }
-        Reaction.Arm arm = (Reaction.Arm) reaction;
-        String others = show.listeners().stream()
-                .filter(l -> arm.listenerIds().contains(l.id()))
-                .map(Listener::name)
-                .collect(Collectors.joining(", "));
-        return (arm.listens() ? "arms " : "disarms ") + (others.isEmpty() ? "a listener that is gone" : others);
-    }
-
-    private static String offset(int offset) {
-        return offset == 0 ? "" : offset > 0 ? " + " + offset : " − " + -offset;
     }
 
     // ---- writing
@@ -221,7 +135,7 @@ class SignalsController {
                         .map(l -> RelayForm.of(show, l))
                         .orElseGet(() -> RelayForm.fresh(
                                 from.filter(CameIn.Gesture::fine).isPresent())));
-        model.addAttribute("also", from.isPresent() ? others(show, form.toListener(show)) : "");
+        model.addAttribute("also", from.isPresent() ? ListenerWords.others(show, form.toListener(show)) : "");
         model.addAttribute("kinds", ListenerForm.KINDS.entrySet());
         model.addAttribute("ways", ListenerForm.WAYS.entrySet());
         return "signals/form :: form";
@@ -241,9 +155,9 @@ class SignalsController {
     /** Nobody binds one signal to two things by accident. */
     private static Listener once(Show show, ListenerForm form) {
         Listener listener = form.toListener(show);
-        String others = others(show, listener);
+        String others = ListenerWords.others(show, listener);
         boolean wasSo = show.listener(form.id())
-                .filter(before -> others(show, before).equals(others))
+                .filter(before -> ListenerWords.others(show, before).equals(others))
                 .isPresent();
         if (!others.isEmpty() && form.twice() == null && !wasSo) {
             throw new Refusal(
