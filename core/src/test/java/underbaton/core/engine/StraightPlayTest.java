@@ -1,0 +1,261 @@
+package underbaton.core.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.Show;
+import underbaton.core.cue.Shows;
+import underbaton.core.midi.MidiMessage;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.Planner;
+import underbaton.core.rig.Argument;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.SpeechWording;
+import underbaton.core.score.Score;
+
+/** When the book, played straight, presses GO, when an item is over, and what stands just before a place of it. */
+class StraightPlayTest extends PlayedShow {
+
+    @BeforeEach
+    void aConsoleAndAnEmptyItem() {
+        show = Shows.device(Show.empty(1, "Straight"), "Lights", Department.LIGHTS, 0);
+        show = Shows.phrase(show, "Amber", "note 1", Effect.HOLDS);
+        show = Shows.phrase(show, "Blue", "note 2", Effect.HOLDS);
+        show = Shows.device(show, "Console", Department.SOUND, 4);
+        Device console = show.devices().get(1);
+        show = show.withPhrase(console.id(), phrase("Bed", "control 3 to ?", Optional.of("per cent"), "levels"));
+        show = show.withPhrase(console.id(), phrase("Oar", "note 40 for 500 ms", Optional.empty(), "moment"));
+        item("One", 0);
+    }
+
+    private static Phrase phrase(String name, String says, Optional<String> argument, String effect) {
+        return new Phrase(
+                0,
+                name,
+                new SpeechWording(Numbering.WIRE).read(says),
+                argument.map(Argument::of),
+                Effect.of(effect),
+                false,
+                false,
+                Remarks.NONE);
+    }
+
+    private void item(String name, int seconds) {
+        show = show.withItem(
+                new Item(0, ItemKind.SONG, name, seconds, List.of()),
+                show.items().size());
+    }
+
+    private void score(String score) {
+        Item item = show.items().get(show.items().size() - 1);
+        show = show.withItem(item.withScore(Optional.of(Score.of(score))), 0);
+    }
+
+    private void cue(String number, String starts, String phrase) {
+        if (phrase.startsWith("Bed")) {
+            fade(number, starts, phrase);
+        } else {
+            show = Shows.cue(show, number, starts, phrase);
+        }
+    }
+
+    private StraightPlay play(int place) {
+        Plan plan = Planner.plan(show);
+        PlannedItem item = plan.items().get(place);
+        return new StraightPlay(plan, item, Carried.first(plan));
+    }
+
+    /** {@code 10 @ 4000}: each cue of the first item and when it comes, ms. */
+    private List<String> fired() {
+        StraightPlay play = play(0);
+        List<String> fired = new ArrayList<>();
+        for (Optional<Step> step = play.next(); step.isPresent(); step = play.next()) {
+            step.get().happenings().forEach(h -> {
+                if (h instanceof Happening.Fired f) {
+                    fired.add(f.cue().label() + " @ " + Math.round(f.atNanos() / 1e6));
+                }
+            });
+        }
+        return fired;
+    }
+
+    private long lasts(int place) {
+        StraightPlay play = play(place);
+        while (play.next().isPresent()) {
+            continue;
+        }
+        return play.endNanos() / MS;
+    }
+
+    private DryRun run() {
+        return DryRun.of(Planner.plan(show));
+    }
+
+    private String lights(PlaybackState at) {
+        return at.told()
+                .device(show.devices().get(0).id())
+                .shows()
+                .map(c -> c.phrase())
+                .orElse("nothing");
+    }
+
+    private int index(String number) {
+        return Planner.plan(show).indexOf(id(number));
+    }
+
+    @Test
+    void goIsPressedWhenAllThatMovesHasComeToRest() {
+        cue("1", "by hand", "Amber");
+        cue("2", "by hand", "Bed → 0 %");
+        cue("3", "by hand", "Bed → 100 % in 4 s");
+        cue("4", "by hand", "Oar");
+        cue("5", "by hand", "Blue");
+        cue("6", "after 2 s", "Amber");
+        cue("7", "by hand", "Blue");
+        assertThat(fired()).containsExactly("1 @ 0", "2 @ 0", "3 @ 0", "4 @ 4000", "5 @ 4500", "6 @ 6500", "7 @ 6500");
+    }
+
+    @Test
+    void aWaveWithoutAnEndHoldsNobodyUpAndIsShownForAMinute() {
+        cue("1", "by hand", "Bed → 50 % ± 20 % sine every 2 s");
+        cue("2", "by hand", "Amber");
+        assertThat(fired()).containsExactly("1 @ 0", "2 @ 0");
+        List<PlannedMessage> messages = run().messages().toList();
+        long last = messages.stream().mapToLong(PlannedMessage::atNanos).max().orElseThrow();
+        assertThat(last).isBetween(59 * SECOND, 60 * SECOND + 20 * MS);
+        assertThat(messages).hasSizeGreaterThan(30 * 50);
+    }
+
+    @Test
+    void goComesBehindWhatTheBookPutsBeforeItAndBeforeWhatItPutsBehind() {
+        score("1 4/4\n1 quarter = 120\n20 end");
+        cue("1", "by hand", "Amber");
+        cue("2", "at 2:1", "Blue");
+        cue("3", "by hand", "Amber");
+        cue("4", "at 3:1", "Blue");
+        cue("5", "by hand", "Amber");
+        assertThat(fired()).containsExactly("1 @ 0", "2 @ 2000", "3 @ 2000", "4 @ 4000", "5 @ 4000");
+    }
+
+    @Test
+    void aFadeThatLastsLongerThanTheBookWaitsDoesNotHoldGoUp() {
+        score("1 4/4\n1 quarter = 120\n20 end");
+        cue("1", "by hand", "Bed → 0 %");
+        cue("2", "at 2:1", "Bed → 100 % in 8 s");
+        cue("3", "by hand", "Amber");
+        cue("4", "at 3:1", "Blue");
+        // GO comes a nanosecond before what comes by itself behind it.
+        assertThat(fired()).containsExactly("1 @ 0", "2 @ 2000", "3 @ 4000", "4 @ 4000");
+    }
+
+    @Test
+    void anItemIsOverByItsOwnLengthOrWhenTheLastOfItHasCome() {
+        cue("1", "by hand", "Bed → 0 %");
+        cue("2", "by hand", "Bed → 100 % in 4 s");
+        assertThat(lasts(0)).isEqualTo(4000);
+        item("Two", 60);
+        cue("10", "by hand", "Amber");
+        assertThat(lasts(1)).isEqualTo(60_000);
+        item("Three", 2);
+        cue("20", "by hand", "Bed → 0 %");
+        cue("21", "by hand", "Bed → 100 % in 4 s");
+        assertThat(lasts(2)).isEqualTo(4000);
+        item("Four", 0);
+        score("1 4/4\n1 quarter = 120\n20 end");
+        cue("30", "at 1:1", "Amber");
+        assertThat(lasts(3)).as("bars 1 to 20").isEqualTo(40_000);
+        item("Five", 0);
+        assertThat(lasts(4)).isZero();
+    }
+
+    @Test
+    void anItemThatGoesStraightOnIsOverAtItsLastCue() {
+        show = show.withItem(new Item(show.items().get(0).id(), ItemKind.SONG, "One", 60, List.of()), 0);
+        cue("1", "by hand", "Amber");
+        cue("2", "after 3 s", "Blue");
+        item("Two", 0);
+        cue("10", "after 1 s", "Amber");
+        assertThat(lasts(0)).isEqualTo(3000);
+        assertThat(run().messages())
+                .extracting(m -> m.cause() + " " + m.atNanos() / MS)
+                .contains("cue 10 0");
+    }
+
+    @Test
+    void aVampIsPlayedOnceInTheBook() {
+        score("1 4/4\n1 quarter = 120\n3 vamp 2 bars\n20 end");
+        cue("1", "at 1:1", "Amber");
+        cue("2", "at 5:1", "Blue");
+        assertThat(fired()).containsExactly("1 @ 0", "2 @ 8000");
+    }
+
+    @Test
+    void justBeforeAPlaceWhatIsToBeHeardThereIsNotYetToldHoweverEarlyItLeaves() {
+        show = show.withDevice(show.devices().get(0).withTiming(300, 0));
+        score("1 4/4\n1 quarter = 120\n20 end");
+        cue("1", "at 1:1", "Amber");
+        cue("2", "at 2:1", "Blue");
+        int item = show.items().get(0).id();
+        DryRun run = run();
+        assertThat(lights(run.before(item, 2 * SECOND))).isEqualTo("Amber");
+        assertThat(lights(run.before(item, 2 * SECOND + 1))).isEqualTo("Blue");
+        assertThat(lights(run.before(item, 0))).isEqualTo("nothing");
+        assertThat(lights(run.before(item, 1))).isEqualTo("Amber");
+        assertThat(lights(run.before(index("2")))).isEqualTo("Amber");
+        assertThat(lights(run.before(index("1")))).isEqualTo("nothing");
+        assertThat(run.before(item, 2 * SECOND).nowNanos()).isEqualTo(2 * SECOND);
+        assertThat(lights(run.before(4711, 0)))
+                .as("of no item the end of the book")
+                .isEqualTo("Blue");
+    }
+
+    @Test
+    void justBeforeACueWhatWaitsForItHasComeToRest() {
+        cue("1", "by hand", "Amber");
+        cue("2", "by hand", "Bed → 0 %");
+        cue("3", "by hand", "Bed → 100 % in 4 s");
+        cue("4", "after 1 s", "Blue");
+        cue("5", "with", "Bed → 10 %");
+        cue("6", "by hand", "Amber");
+        DryRun run = run();
+        assertThat(lights(run.before(index("3")))).isEqualTo("Amber");
+        PlaybackState four = run.before(index("4"));
+        assertThat(four.nowNanos()).as("a nanosecond before it comes").isEqualTo(SECOND - 1);
+        assertThat(four.moves()).hasSize(1);
+        assertThat(lights(four)).isEqualTo("Amber");
+        PlaybackState five = run.before(index("5"));
+        assertThat(five.nowNanos()).as("it comes with the one before it").isEqualTo(SECOND - 1);
+        PlaybackState six = run.before(index("6"));
+        assertThat(lights(six)).isEqualTo("Blue");
+        assertThat(six.moves()).isEmpty();
+        assertThat(lights(run.before(99))).as("the end of the book").isEqualTo("Amber");
+    }
+
+    @Test
+    void aMachinesLevelsAreThoseOfTheItemBefore() {
+        cue("1", "by hand", "Bed → 0 %");
+        cue("2", "by hand", "Bed → 100 % in 4 s");
+        item("Two", 0);
+        cue("10", "by hand", "Amber");
+        DryRun run = run();
+        assertThat(run.levelsBefore(show.items().get(0).id())).isEmpty();
+        assertThat(run.levelsBefore(show.items().get(1).id()).values())
+                .extracting(l -> ((MidiMessage) l.message()).encode().hex())
+                .containsExactly("B4 03 7F");
+        assertThat(run.levelsBefore(4711)).isEmpty();
+        assertThat(run.messages(4711)).isEmpty();
+        assertThat(run.shown(4711)).isEmpty();
+    }
+}
