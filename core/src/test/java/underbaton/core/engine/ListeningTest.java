@@ -28,7 +28,10 @@ import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.ShowControl;
 import underbaton.core.plan.Planner;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
 import underbaton.core.score.Score;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
@@ -204,6 +207,59 @@ class ListeningTest {
         assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("two not: listeners are off");
         order(new Order.Listen(true));
         assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("two not: it is disarmed");
+    }
+
+    @Test
+    void aPhraseIsFiredAGuardedOneByTwoActsAndOneThatIsGoneIsTold() {
+        Device lights = show.devices().get(0);
+        show = show.withPhrase(
+                lights.id(), new Phrase(0, "Panic", List.of(new NoteOn(0, 99, 127)), Effect.MOMENT, true));
+        lights = show.devices().get(0);
+        int panic = lights.phraseNamed("Panic").orElseThrow().id();
+        int amber = lights.phraseNamed("Amber").orElseThrow().id();
+        listen(listener("amber", Pattern.Note.struck(36), new Reaction.Fire(lights.id(), amber)));
+        listen(listener("panic", Pattern.Note.struck(37), new Reaction.Fire(lights.id(), panic)));
+        listen(listener("gone", Pattern.Note.struck(38), new Reaction.Fire(lights.id(), 4711)));
+        begin();
+        assertThat(hear(new NoteOn(0, 36, 9))).isEqualTo("amber: Amber");
+        assertThat(sent).extracting(m -> m.cause().words()).containsExactly("signal: amber");
+        assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("panic: Panic: once more within three seconds");
+        assertThat(sent).hasSize(1);
+        pass(2999);
+        assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("panic: Panic");
+        assertThat(sent).hasSize(2);
+        assertThat(hear(new NoteOn(0, 38, 9))).isEqualTo("gone: its phrase is gone");
+    }
+
+    @Test
+    void aCueThatIsGoneAndAnItemThatIsGoneAreTold() {
+        int cue = show.cueNumbered(CueNumber.of("2")).orElseThrow().id();
+        Reaction.ToCue.Row row = new Reaction.ToCue.Row("7", cue);
+        listen(listener("fixed", Pattern.Note.struck(36), new Reaction.ToCue(4711, 0, true)));
+        listen(listener("table", new Pattern.Program(-1, 0, 127), new Reaction.ToCue(0, 0, List.of(row), false)));
+        listen(listener("item", Pattern.Note.struck(37), new Reaction.Play(4711, 0, "")));
+        begin();
+        assertThat(hear(new NoteOn(0, 36, 9))).isEqualTo("fixed: its cue is no longer in the book");
+        assertThat(hear(new ProgramChange(0, 6))).as("printed 7").isEqualTo("table: standby 2");
+        assertThat(standby()).isEqualTo("2");
+        assertThat(hear(new ProgramChange(0, 9)))
+                .as("what is not in the table is a cue's number")
+                .isEqualTo("table: standby 10");
+        assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("item: an item that is gone");
+        assertThat(sent).isEmpty();
+    }
+
+    @Test
+    void aPedalThatPausesLetsTheMusicGoOnTheNextTime() {
+        Item item = show.items().get(0);
+        show = show.withItem(item.withScore(Optional.of(Score.of("1 4/4\n1 quarter = 120\n40 end"))), 0);
+        listen("pause", Pattern.Note.struck(36), Reaction.Deed.PAUSE);
+        begin();
+        order(new Order.Play(item.id(), 0));
+        hear(new NoteOn(0, 36, 9));
+        assertThat(state.playing().orElseThrow().paused()).isTrue();
+        hear(new NoteOn(0, 36, 9));
+        assertThat(state.playing().orElseThrow().paused()).isFalse();
     }
 
     @Test

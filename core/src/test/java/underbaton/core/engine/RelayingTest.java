@@ -22,6 +22,7 @@ import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
+import underbaton.core.rig.Control;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -397,6 +398,95 @@ class RelayingTest extends PlayedShow {
         pass(60);
         assertThat(last()).isEqualTo(new ControlChange(4, 3, 127));
         assertThat(sent).hasSizeBetween(60, 127);
+    }
+
+    @Test
+    void whatIsWrittenTakesItsTimeAndAControlThatTheBookKnowsIsKnownToHaveMoved() {
+        relay(ANY_PROGRAM, written(console, "control 3 to 20; after 500 ms control 21 to 9", new Filling.Nothing()));
+        fadeToFull();
+        sent.clear();
+        assertThat(hear(new ProgramChange(0, 1))).startsWith("Console: control 3 to 20");
+        assertThat(sent).extracting(ScheduledMessage::message).containsExactly(new ControlChange(4, 3, 20));
+        assertThat(state.moves()).as("the fade is over").isEmpty();
+        assertThat(state.standsAt(Control.of(console, new ControlChange(4, 3, 0)), state.nowNanos()))
+                .hasValue(20);
+        long now = state.nowNanos();
+        pass(500);
+        assertThat(last()).isEqualTo(new ControlChange(4, 21, 9));
+        assertThat(sent.get(1).dueNanos()).isEqualTo(now + 500 * MS);
+        assertThat(sent.get(1).cause().words()).isEqualTo("relay: relay");
+    }
+
+    @Test
+    void onlyTheEndOfANoteThatItMeansIsPassedOnAnyway() {
+        Listener keys = new Listener(
+                0,
+                "keys",
+                Set.of(pedals),
+                OptionalInt.of(0),
+                new Pattern.Note(48, 72, 60, 127, true),
+                new Reaction.PassOn(new Passage.Through(console, OptionalInt.of(9), 0)),
+                0,
+                0,
+                false,
+                true);
+        show = show.withListener(keys);
+        begin();
+        assertThat(hear(new NoteOn(0, 60, 30))).isEqualTo("not: velocity 30, listens for 60 to 127");
+        assertThat(hear(new NoteOn(0, 60, 0))).isEqualTo("Console: note C3 at 0, channel 10");
+        assertThat(hear(new NoteOff(1, 60, 0))).isEqualTo("not: channel 2, listens on 1");
+        assertThat(hear(new NoteOff(0, 47, 0))).startsWith("not: note B1");
+        assertThat(hear(words, new NoteOff(0, 60, 0))).isEqualTo("not: it listens to another machine");
+        show = show.withListener(new Listener(
+                show.listeners().get(0).id(),
+                "let go",
+                Set.of(pedals),
+                OptionalInt.of(0),
+                new Pattern.Note(48, 72, 1, 127, false),
+                keys.reaction(),
+                0,
+                0,
+                false,
+                true));
+        begin();
+        assertThat(hear(new NoteOn(0, 60, 30))).isEqualTo("not: listens for its release");
+        assertThat(sent).hasSize(1);
+    }
+
+    @Test
+    void aPedalPicksUpNextToTheValueOrWhereItPassesItAndKeepsIt() {
+        relay(EXPRESSION, bed(meeting(Scale.Meeting.PICK_UP, 0, Optional.empty())));
+        fade("29", "by hand", "Bed → 50 %");
+        begin();
+        assertThat(hear(pedal(100))).as("nobody knows where it stands").isEqualTo("Console: Bed → 78.74 %");
+        standBy("29");
+        go();
+        // It stands at 63.5.
+        assertThat(hear(pedal(60))).as("it passes the value").isEqualTo("Console: Bed → 47.244 %");
+        standBy("29");
+        go();
+        assertThat(hear(pedal(58))).endsWith("waits until it meets 64");
+        assertThat(hear(pedal(63))).as("next to it").isEqualTo("Console: Bed → 49.606 %");
+        assertThat(hear(pedal(10))).as("it leads now").isEqualTo("Console: Bed → 7.874 %");
+    }
+
+    @Test
+    void aGateThatIsShutPassesNothingAndOneThatIsOffIsNotHeard() {
+        Scale.Second gate = new Scale.Second(pedals, 1, 67, true);
+        relay(EXPRESSION, bed(meeting(Scale.Meeting.LATEST, 0, Optional.of(gate))));
+        begin();
+        assertThat(hear(new ControlChange(1, 67, 127)))
+                .as("nothing was said before")
+                .startsWith("not: ");
+        assertThat(hear(pedal(127))).isEqualTo("Console: Bed → 100 %");
+        hear(new ControlChange(1, 67, 63));
+        assertThat(hear(pedal(20))).isEqualTo("its second signal is off");
+        assertThat(hear(new ControlChange(0, 67, 127))).as("another channel").startsWith("not: ");
+        assertThat(hear(console, new ControlChange(1, 67, 127)))
+                .as("another machine")
+                .startsWith("not: ");
+        assertThat(hear(new ControlChange(1, 66, 127))).as("another control").startsWith("not: ");
+        assertThat(hear(new ControlChange(1, 67, 64))).isEqualTo("Console: Bed → 15.748 %");
     }
 
     // ---- loops
