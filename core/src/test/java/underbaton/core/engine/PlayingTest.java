@@ -159,4 +159,85 @@ class PlayingTest {
         assertThat(performer.state().playing()).isEmpty();
         assertThat(performer.state().coming()).isEmpty();
     }
+
+    private void standByAndGo(String number) {
+        performer.order(new Order.StandBy(
+                show.cueNumbered(CueNumber.of(number)).orElseThrow().id()));
+        performer.order(new Order.Go());
+    }
+
+    private Playing playing() {
+        return performer.state().playing().orElseThrow();
+    }
+
+    @Test
+    void aTimedCueFiredByHandTakesTheMusicThereAndDoesNotComeAgain() {
+        play("1 quarter = 120", "at 2:1", "at 2:1", "at 2:1", "at 3:1");
+        pass(500);
+        standByAndGo("21");
+        pass(3000);
+        assertThat(sent()).as("what lies before it comes too").containsExactly("20@500", "21@500", "22@500", "23@2500");
+        standByAndGo("20");
+        pass(1000);
+        assertThat(sent().subList(4, sent().size())).containsExactly("20@3500", "21@3500", "22@3500");
+    }
+
+    @Test
+    void goBringsForwardWhatTheBookPutsBeforeItAndLeavesWhatItPutsBehind() {
+        play("1 quarter = 120", "at 2:1", "at 4:1", "by hand", "at 3:1");
+        pass(1000);
+        standByAndGo("22");
+        pass(9000);
+        assertThat(sent()).containsExactly("20@1000", "21@1000", "22@1000", "23@4000");
+    }
+
+    @Test
+    void aVampIsWhereTheMusicIsTakenToIt() {
+        play("3 vamp 2 bars\n9 end", "at 3:1", "at 4:1", "at 5:1");
+        performer.order(new Order.Release());
+        performer.work();
+        assertThat(playing().released()).as("there is none to release yet").isFalse();
+        assertThat(playing().vamping()).isFalse();
+        performer.order(new Order.Locate(5000 * MS));
+        pass(0);
+        assertThat(playing().vamping()).isTrue();
+        assertThat(playing().pass()).isEqualTo(1);
+        pass(3500);
+        assertThat(playing().pass()).isEqualTo(2);
+        assertThat(sent()).as("bar 4, and bar 3 again").containsExactly("21@1000", "20@3000");
+        performer.order(new Order.Release());
+        performer.work();
+        assertThat(playing().released()).isTrue();
+        assertThat(playing().vamping()).isFalse();
+        performer.order(new Order.Locate(1000 * MS));
+        pass(0);
+        assertThat(playing().released())
+                .as("taken back before it, it is as at first")
+                .isFalse();
+        assertThat(playing().pass()).isEqualTo(1);
+        performer.order(new Order.Locate(9000 * MS));
+        pass(0);
+        assertThat(playing().vamp()).isEmpty();
+        performer.order(new Order.Locate(4000 * MS));
+        pass(0);
+        assertThat(playing().vamping()).as("its first moment belongs to it").isTrue();
+        performer.order(new Order.Locate(8000 * MS));
+        pass(0);
+        assertThat(playing().vamp()).as("its end does not").isEmpty();
+    }
+
+    @Test
+    void aTapBeforeTheFirstBarCountsTheFirstTempo() {
+        play("1 4/4\n1 quarter = 60\n20 end");
+        for (int i = 0; i < 3; i++) {
+            performer.order(new Order.Tap());
+            pass(2000);
+        }
+        assertThat(playing().anchor().permille()).as("every second beat").isEqualTo(1000);
+        performer.order(new Order.Tap());
+        pass(375);
+        performer.order(new Order.Tap());
+        pass(0);
+        assertThat(playing().anchor().permille()).isNotEqualTo(1000);
+    }
 }
