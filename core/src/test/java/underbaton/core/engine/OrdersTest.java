@@ -367,4 +367,106 @@ class OrdersTest extends PlayedShow {
                 .as("a clock that was put back makes nothing younger")
                 .isZero();
     }
+
+    @Test
+    void whatFollowsTheLastCueOfASongComesByItselfThoughThatCueIsTimed() {
+        song(LAST_OF_TWO_SONGS, "at 2:1 | Amber", "at 3:1 | Blue");
+        show = show.withItem(new Item(0, ItemKind.SCENE, "Three", 0, List.of()), 2);
+        show = Shows.cue(show, "30", "after 1 s", "Dark");
+        show = Shows.cue(show, "31", "with", "Amber");
+        show = Shows.cue(show, "32", "after 1 s", "Blue");
+        show = Shows.cue(show, "33", "by hand", "Amber");
+        begin();
+        order(new Order.Play(show.items().get(1).id(), 0));
+        pass(3500);
+        sent();
+        pass(500);
+        assertThat(state.coming().orElseThrow().cue().label()).isEqualTo("30");
+        pass(5000);
+        assertThat(sent())
+                .containsExactly(
+                        "cue 21 90 02 7F @ 4000",
+                        "cue 30 90 00 7F @ 5000",
+                        "cue 31 90 01 7F @ 5000",
+                        "cue 32 90 02 7F @ 6000");
+        assertThat(standby()).as("that of the song waits as before").isEqualTo("11");
+        assertThat(state.begunItem().orElseThrow().item().name()).isEqualTo("Three");
+    }
+
+    @Test
+    void aMachineIsBroughtUpInTheOrderAndTheTimeThatItNeeds() {
+        show = fader(show);
+        int console = show.devices().get(show.devices().size() - 1).id();
+        show = show.withDevice(show.device(console).orElseThrow().withTiming(0, 200));
+        show = show.withPhrase(
+                console,
+                new Phrase(
+                        0,
+                        "Scene",
+                        new SpeechWording(Numbering.WIRE).read("program 5"),
+                        Optional.empty(),
+                        Effect.of("holds scene"),
+                        false,
+                        false,
+                        Remarks.NONE));
+        show = show.withPhrase(
+                console,
+                new Phrase(
+                        0,
+                        "Look",
+                        new SpeechWording(Numbering.WIRE).read("note 1; after 50 ms note 2"),
+                        Optional.empty(),
+                        Effect.of("holds look"),
+                        false,
+                        false,
+                        Remarks.NONE));
+        show = Shows.cue(show, "12", "by hand", "Look", "Scene");
+        bed("13", "by hand", "Bed 50 %");
+        begin();
+        order(new Order.Lost(console));
+        standBy("12");
+        go();
+        go();
+        pass(1000);
+        sent();
+        order(new Order.Found(console));
+        assertThat(sent()).as("somebody has to say so").isEmpty();
+        order(new Order.BringUp(console));
+        pass(1000);
+        assertThat(sent())
+                .containsExactly(
+                        "catch-up C4 05 @ 1000",
+                        "catch-up 94 01 7F @ 1200",
+                        "catch-up B4 03 40 @ 1200",
+                        "catch-up 94 02 7F @ 1250");
+        assertThat(state.away()).isEmpty();
+        order(new Order.BringUp(console));
+        assertThat(sent()).as("it is up").isEmpty();
+    }
+
+    @Test
+    void aJumpMakesAMachineRightFromWhereItWasBeforeItWasAway() {
+        show = fader(show);
+        int console = show.devices().get(show.devices().size() - 1).id();
+        bed("12", "by hand", "Bed 0 %");
+        bed("13", "by hand", "Bed 100 % in 4 s");
+        bed("14", "by hand", "Bed 20 %");
+        begin();
+        standBy("12");
+        go();
+        order(new Order.Lost(console));
+        go();
+        pass(1000);
+        order(new Order.Found(console));
+        sent();
+        PlaybackState book = DryRun.of(state.plan()).before(state.plan().indexOf(id("13")));
+        order(new Order.CatchUp(book, java.util.Set.of()));
+        assertThat(sent())
+                .as("it never heard of the fade, and stands where the book wants it")
+                .noneMatch(m -> m.contains(" B4 "));
+        assertThat(state.moves()).isEmpty();
+        assertThat(state.away()).isEmpty();
+        pass(5000);
+        assertThat(sent()).isEmpty();
+    }
 }
