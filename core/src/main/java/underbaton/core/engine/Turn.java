@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.pcollections.TreePMap;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.engine.PlaybackState.Later;
@@ -75,6 +76,9 @@ final class Turn extends Listening {
         } else if (order instanceof Order.CatchUp catchUp) {
             List<Correction> all = CatchUp.between(catchUp.book(), done().next());
             hand = hand.movedTo(false);
+            // One that is back, and right as it was before it was away, hears nothing more of what began meanwhile.
+            Set<Integer> wrong = all.stream().map(c -> c.key().deviceId()).collect(Collectors.toSet());
+            away.keySet().stream().filter(id -> !wrong.contains(id)).forEach(this::takeAsItIs);
             correct(CatchUp.without(all, catchUp.leftOut()).stream()
                     .filter(c -> isThere(c.key().deviceId()))
                     .toList());
