@@ -51,6 +51,8 @@ dialog.addEventListener('submit', async (e) => {
 });
 listeners.addEventListener('click', (e) => {
   const id = e.target.closest('[data-listener]')?.dataset.listener;
+  const arm = e.target.closest('[data-arm]');
+  if (arm) baton.post(path(`/${id}/arm`), { armed: arm.dataset.arm });
   if (e.target.closest('[data-edit]')) open(`?listener=${id}`);
   if (e.target.closest('[data-delete]')) change(`/${id}/delete`);
 });

@@ -115,9 +115,7 @@ abstract class Listening extends Relaying {
             return passOn(listener, relay, heard.source(), heard.signal().message(), bySecond);
         }
         Reaction.Arm arm = (Reaction.Arm) reaction;
-        for (int id : arm.listenerIds()) {
-            hearing = hearing.arming(id, arm.listens());
-        }
+        carryOut(new Order.Arm(arm.listenerIds(), arm.listens()));
         String others = plan.listeners().stream()
                 .filter(l -> arm.listenerIds().contains(l.id()))
                 .map(Listener::name)

@@ -92,6 +92,9 @@ public sealed interface Order {
     /** From now on what comes in is listened to, or nothing is: the master switch. */
     record Listen(boolean on) implements Order {}
 
+    /** Listeners listen tonight, or do so no longer, whatever is written of them. */
+    record Arm(Set<Integer> listenerIds, boolean listens) implements Order {}
+
     /** From now on GO behaves so. */
     record Behave(Manner manner) implements Order {}
 

@@ -163,11 +163,8 @@ abstract class Relaying extends Mending {
     }
 
     /** The phrase that says just this, so that what the machine was told is known in whatever way it came. */
-    private static Optional<Phrase> sameAs(Translation said) {
-        return said.device().phrases().stream()
-                .filter(p -> p.argument().isEmpty()
-                        && said.device().messagesFor(p, Optional.empty()).equals(said.messages()))
-                .findFirst();
+    private Optional<Phrase> sameAs(Translation said) {
+        return plan.phraseSaying(said.device().id(), said.messages());
     }
 
     /** A message that no phrase says sets a control that the book knows. */

@@ -71,6 +71,10 @@ final class Turn extends Listening {
             hear(heard);
         } else if (order instanceof Order.Listen listen) {
             hearing = hearing.switched(listen.on());
+        } else if (order instanceof Order.Arm arm) {
+            for (int id : arm.listenerIds()) {
+                hearing = hearing.arming(id, arm.listens());
+            }
         } else if (order instanceof Order.Leave leave) {
             leave(leave.cueId());
         } else if (order instanceof Order.CatchUp catchUp) {

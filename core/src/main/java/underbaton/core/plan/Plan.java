@@ -6,11 +6,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.concurrent.ConcurrentHashMap;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Speech.Timed;
 import underbaton.core.rig.StepList;
 import underbaton.core.signal.Listener;
 
@@ -30,6 +32,8 @@ public final class Plan {
     private final Map<MoveStart, Double> starts;
     private final OutTonight out;
     private final List<Listener> listeners;
+    /** By device id, its phrases by what they say; worked out when it is first asked for. */
+    private final Map<Integer, Map<List<Timed>, Phrase>> sayings = new ConcurrentHashMap<>();
 
     /** A control that a cue sets in motion. @param cue its label */
     public record MoveStart(String cue, Control control) {}
@@ -156,6 +160,23 @@ public final class Plan {
     /** The calls that stop something on a device, in the order of its phrasebook. */
     public List<PlannedCall> stops(int deviceId) {
         return stops.getOrDefault(deviceId, List.of());
+    }
+
+    /**
+     * The first phrase of a device that takes no amount and says just this, in its order and at these times. Looked up from the
+     * second question on; from any thread.
+     */
+    public Optional<Phrase> phraseSaying(int deviceId, List<Timed> messages) {
+        Map<List<Timed>, Phrase> known = sayings.computeIfAbsent(deviceId, this::sayings);
+        return Optional.ofNullable(known.get(messages));
+    }
+
+    private Map<List<Timed>, Phrase> sayings(int deviceId) {
+        Map<List<Timed>, Phrase> known = new HashMap<>();
+        device(deviceId).ifPresent(d -> d.phrases().stream()
+                .filter(p -> p.argument().isEmpty())
+                .forEach(p -> known.putIfAbsent(d.messagesFor(p, Optional.empty()), p)));
+        return known;
     }
 
     /** @return the place of the cue itself, not of its copies, or −1 */

@@ -15,7 +15,8 @@ final class ListenerWords {
 
     private ListenerWords() {}
 
-    static SignalsController.Row row(Show show, Listener l) {
+    /** @param armed whether it listens tonight */
+    static SignalsController.Row row(Show show, Listener l, boolean armed) {
         String from = l.from().isEmpty()
                 ? "any machine"
                 : l.from().stream()
@@ -30,12 +31,18 @@ final class ListenerWords {
                 ? ""
                 : "while " + show.item(l.itemId()).map(Item::name).orElse("an item that is gone") + " plays";
         String pause = l.pauseMs() == 0 ? "" : "pause " + l.pauseMs() + " ms";
-        String when = List.of(item, pause, l.atOnce() ? "at once" : "", l.listens() ? "" : "disarmed").stream()
+        String when = List.of(item, pause, l.atOnce() ? "at once" : "", armed ? "" : "disarmed").stream()
                 .filter(w -> !w.isEmpty())
                 .collect(Collectors.joining(", "));
         String also = l.isRelay() ? "" : others(show, l);
         return new SignalsController.Row(
-                l, from + channel, l.pattern().words(SignalsController.numbering(show, l)), does(show, l), when, also);
+                l,
+                armed,
+                from + channel,
+                l.pattern().words(SignalsController.numbering(show, l)),
+                does(show, l),
+                when,
+                also);
     }
 
     /** The names of other listeners that mean the same; a relay beside them does no harm. */

@@ -7,6 +7,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
@@ -23,6 +24,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wording;
+import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
 import underbaton.web.live.Live;
@@ -44,8 +46,20 @@ class SignalsController {
     private final Pages pages;
     private final CameIn cameIn;
 
-    /** One listener as the page has it. @param alsoBound the names of others that mean the same */
-    public record Row(Listener listener, String from, String pattern, String does, String when, String alsoBound) {}
+    /**
+     * One listener as the page has it.
+     *
+     * @param armed whether it listens tonight
+     * @param alsoBound the names of others that mean the same
+     */
+    public record Row(
+            Listener listener,
+            boolean armed,
+            String from,
+            String pattern,
+            String does,
+            String when,
+            String alsoBound) {}
 
     /** One arrival as the page has it. @param became what it did, or why not */
     public record Line(
@@ -57,6 +71,7 @@ class SignalsController {
         this.pages = pages;
         this.cameIn = cameIn;
         live.paints("came", showId -> painting.of("signals/signals", "came", Map.of("came", came(showId))));
+        live.paints("listeners", showId -> painting.of("signals/signals", "listeners", listed(shows.get(showId))));
     }
 
     @GetMapping("/shows/{showId}/signals")
@@ -64,22 +79,21 @@ class SignalsController {
         Show show = pages.open(showId, "Signals", model);
         fill(show, model);
         model.addAttribute("came", came(showId));
-        model.addAttribute(
-                "listening",
-                stage.playback(showId)
-                        .map(PlaybackState::hearing)
-                        .map(h -> h.on())
-                        .orElse(true));
         return "signals/signals";
     }
 
-    private static void fill(Show show, Model model) {
+    private void fill(Show show, Model model) {
+        listed(show).forEach(model::addAttribute);
+    }
+
+    /** What the list of listeners is drawn from. */
+    private Map<String, Object> listed(Show show) {
+        Hearing hearing = stage.playback(show.id()).map(PlaybackState::hearing).orElse(Hearing.FIRST);
         Map<Boolean, List<Row>> rows = show.listeners().stream()
                 .collect(Collectors.partitioningBy(
-                        Listener::isRelay, Collectors.mapping(l -> ListenerWords.row(show, l), Collectors.toList())));
-        model.addAttribute("show", show);
-        model.addAttribute("rows", rows.get(false));
-        model.addAttribute("relays", rows.get(true));
+                        Listener::isRelay,
+                        Collectors.mapping(l -> ListenerWords.row(show, l, hearing.isArmed(l)), Collectors.toList())));
+        return Map.of("show", show, "rows", rows.get(false), "relays", rows.get(true), "listening", hearing.on());
     }
 
     private List<Line> came(int showId) {
@@ -186,6 +200,20 @@ class SignalsController {
                 .orElseThrow(() -> new Refusal("listener", "That listener is gone already; reload the page."));
         fill(shows.edit(showId, "delete the listener " + name, s -> s.withoutListener(listenerId)), model);
         return "signals/signals :: listeners";
+    }
+
+    /** Tonight it listens, or not: also for a relay that was stopped since it went round. */
+    @PostMapping("/shows/{showId}/signals/{listenerId}/arm")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void arm(@PathVariable int showId, @PathVariable int listenerId, @RequestParam boolean armed) {
+        String name = shows.get(showId)
+                .listener(listenerId)
+                .map(Listener::name)
+                .orElseThrow(() -> new Refusal("listener", "That listener is gone; reload the page."));
+        stage.order(
+                showId,
+                name + (armed ? " listens tonight" : " is disarmed tonight"),
+                new Order.Arm(Set.of(listenerId), armed));
     }
 
     @PostMapping("/shows/{showId}/signals/undo")

@@ -2,6 +2,7 @@ package underbaton.web.stage;
 
 import jakarta.annotation.PreDestroy;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
@@ -28,6 +29,7 @@ import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
 import underbaton.core.traffic.Entry;
@@ -63,6 +65,10 @@ public class Stage {
     private final Recorder recorder;
     private final CameIn cameIn;
     private volatile OnDesk onDesk;
+    /** As the performer saw it last; its thread alone looks at it. */
+    private Map<Integer, Boolean> armed = Map.of();
+
+    private boolean listens = true;
 
     Stage(
             Shows shows,
@@ -173,6 +179,12 @@ public class Stage {
                 log(showId, "relay “" + looped.relay() + "” " + looped.words());
             }
         });
+        Hearing hearing = step.next().hearing();
+        if (hearing.armed() != armed || hearing.on() != listens) {
+            armed = hearing.armed();
+            listens = hearing.on();
+            live.changed("listeners");
+        }
         recorder.saw(showId, step);
         cameIn.saw(showId, step);
         boolean untaken = !step.happenings().isEmpty()

@@ -181,6 +181,14 @@ class RelaysTest extends TouchedBoard {
         us.send(List.of(new ControlChange(0, 11, 3)));
         assertThat(newest()).containsText("stopped: it sent the same more than 20 times in a second");
         org.assertj.core.api.Assertions.assertThat(told).hasSize(20);
+        // It is struck through, and one word arms it again.
+        Locator row = page.locator("#listeners [data-listener]");
+        assertThat(row).hasClass(Pattern.compile("off"));
+        echo = message -> null;
+        row.locator("[data-arm]").click();
+        assertThat(row).not().hasClass(Pattern.compile("off"));
+        us.send(List.of(new ControlChange(0, 11, 3)));
+        assertThat(newest()).containsText("round Board: control 30 to 1");
         page.navigate(baton.url("/shows/" + show + "/log"));
         assertThat(page.locator("body")).containsText("relay “round” stopped");
     }
