@@ -16,6 +16,7 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.Message;
+import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 
@@ -27,6 +28,8 @@ public final class RelayLoops {
 
     private final Map<Integer, Device> devices = new LinkedHashMap<>();
     private final Map<Listener, Collection<Said>> saying = new HashMap<>();
+
+    private final Map<Connection, List<Device>> lines = new HashMap<>();
 
     private record Said(Device to, Message message) {}
 
@@ -62,7 +65,7 @@ public final class RelayLoops {
         while (!next.isEmpty()) {
             Listener each = next.remove();
             for (Listener hearer : relays) {
-                if (!says(each).stream().anyMatch(s -> couldHear(hearer, s))) {
+                if (!isOnLine(hearer, each) || says(each).stream().noneMatch(s -> couldHear(hearer, s))) {
                     continue;
                 }
                 if (hearer.equals(relay)) {
@@ -85,11 +88,20 @@ public final class RelayLoops {
         return way;
     }
 
+    /** Whether it listens to any machine on the line of the one that the other tells: most do not, and need no example. */
+    private boolean isOnLine(Listener hearer, Listener relay) {
+        Device told = devices.get(relay.passage().orElseThrow().deviceId());
+        return told != null && onLineOf(told).stream().map(Source::of).anyMatch(hearer::hears);
+    }
+
+    private List<Device> onLineOf(Device told) {
+        return lines.computeIfAbsent(told.connection(), line -> devices.values().stream()
+                .filter(d -> d.connection().equals(line))
+                .toList());
+    }
+
     private boolean couldHear(Listener hearer, Said said) {
-        List<Device> onLine = devices.values().stream()
-                .filter(d -> d.connection().equals(said.to.connection()))
-                .toList();
-        boolean fromThere = Source.speaker(onLine, said.message)
+        boolean fromThere = Source.speaker(onLineOf(said.to), said.message)
                 .map(Source::of)
                 .filter(hearer::hears)
                 .isPresent();
