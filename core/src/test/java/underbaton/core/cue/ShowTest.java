@@ -4,12 +4,19 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.util.List;
+import java.util.OptionalInt;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
 
 class ShowTest {
 
@@ -28,6 +35,29 @@ class ShowTest {
         Show changed = show.withCue(
                 Shows.item(show, "One").id(), new Cue(0, CueNumber.of("1.5"), Start.BY_HAND, "between", List.of(), 0));
         assertThat(changed.cues().map(c -> c.number().toString())).containsExactly("1", "1.5", "2", "10", "11");
+    }
+
+    @Test
+    void aMachineThatOnlySpeaksIsToldNothingByCues() {
+        Show with = Shows.device(show, "Pedals", Department.KEYS, 0);
+        int pedals = with.devices().get(2).id();
+        assertThat(with.told()).as("nobody knows yet what it is for").hasSize(3);
+        Show heard = with.withListener(new Listener(
+                0,
+                "pedal",
+                Set.of(pedals),
+                OptionalInt.empty(),
+                Pattern.Controller.pressed(67),
+                new Reaction.Give(Reaction.Deed.GO),
+                0,
+                0,
+                false,
+                true));
+        assertThat(heard.told()).extracting(Device::name).containsExactly("Lights", "Player");
+        assertThat(Shows.phrase(heard, "Lamp", "note 1", Effect.HOLDS).told())
+                .as("its lamp can be lit")
+                .hasSize(3);
+        assertThat(heard.withoutListener(heard.listeners().get(0).id()).told()).hasSize(3);
     }
 
     @Test
