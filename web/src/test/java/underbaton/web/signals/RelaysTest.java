@@ -1,8 +1,10 @@
 package underbaton.web.signals;
 
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static underbaton.web.UnderBaton.until;
 
 import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.options.SelectOption;
 import java.io.IOException;
 import java.net.DatagramPacket;
 import java.net.DatagramSocket;
@@ -12,17 +14,23 @@ import java.net.SocketTimeoutException;
 import java.nio.ByteBuffer;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.regex.Pattern;
+import org.assertj.core.api.Assertions;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.MidiMessage;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
+import underbaton.web.page.SettingsMapper;
 import underbaton.web.stage.OscPort;
+import underbaton.web.stage.Resume;
+import underbaton.web.stage.Stage;
 
 /** Relays between machines, over the real wire; what they send over OSC is read by another hand's library. */
 class RelaysTest extends TouchedBoard {
@@ -68,14 +76,14 @@ class RelaysTest extends TouchedBoard {
     }
 
     /** Touches the board and lets what comes be passed on, to the wall, in words written here. */
-    private Locator passOn(underbaton.core.midi.MidiMessage touched, String told, String words) {
+    private Locator passOn(MidiMessage touched, String told, String words) {
         us.send(List.of(touched));
         assertThat(newest()).containsText(told);
         newest().locator("[data-relay-came]").click();
         Locator form = page.locator("#listener form");
         assertThat(form.locator("h2")).hasText("New relay");
         form.locator("[name=how]").selectOption("written");
-        form.locator("[name=tells]").selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Wall"));
+        form.locator("[name=tells]").selectOption(new SelectOption().setLabel("Wall"));
         form.locator("[name=words]").fill(words);
         return form;
     }
@@ -88,11 +96,11 @@ class RelaysTest extends TouchedBoard {
         keep(form, "titles");
         assertThat(page.locator("#listeners")).containsText("Wall: osc /title ?, the name from 1 on of 3 written here");
         us.send(List.of(new ProgramChange(0, 1)));
-        org.assertj.core.api.Assertions.assertThat(read()).isEqualTo("/title s:Halfway, “again”");
+        Assertions.assertThat(read()).isEqualTo("/title s:Halfway, “again”");
         assertThat(newest()).containsText("titles Wall: osc /title");
         us.send(List.of(new ProgramChange(0, 9)));
         assertThat(newest()).containsText("its list has no name for 10");
-        org.assertj.core.api.Assertions.assertThat(isSilent()).isTrue();
+        Assertions.assertThat(isSilent()).isTrue();
         // It comes back for change as it was written.
         page.locator("#listeners [data-listener]").press("Enter");
         Locator again = page.locator("#listener form");
@@ -112,7 +120,7 @@ class RelaysTest extends TouchedBoard {
         keep(size, "size");
         for (int value : new int[] {0, 127}) {
             us.send(List.of(new ControlChange(0, 11, value)));
-            org.assertj.core.api.Assertions.assertThat(read()).isEqualTo("/size f:" + (value == 0 ? -1 : 1));
+            Assertions.assertThat(read()).isEqualTo("/size f:" + (value == 0 ? -1 : 1));
         }
         Locator cameras = passOn(new ProgramChange(2, 0), "program 1, channel 3", "osc /camera/#/take");
         cameras.locator("fieldset[data-kind=program] [name=low]").fill("1");
@@ -122,7 +130,7 @@ class RelaysTest extends TouchedBoard {
         assertThat(page.locator("#listeners")).containsText("camera 3");
         for (int n = 0; n < 3; n++) {
             us.send(List.of(new ProgramChange(2, n)));
-            org.assertj.core.api.Assertions.assertThat(read()).isEqualTo("/camera/" + (n + 1) + "/take");
+            Assertions.assertThat(read()).isEqualTo("/camera/" + (n + 1) + "/take");
         }
     }
 
@@ -139,9 +147,9 @@ class RelaysTest extends TouchedBoard {
         assertThat(tried).containsText("titles: Wall: osc /title \"One\"");
         // As OSC 1.0 has it: address, type tags and text, each filled up to four octets.
         assertThat(tried).containsText("2F 74 69 74 6C 65 00 00 2C 73 00 00 4F 6E 65 00");
-        org.assertj.core.api.Assertions.assertThat(isSilent()).isTrue();
+        Assertions.assertThat(isSilent()).isTrue();
         page.keyboard().press("Control+Enter");
-        org.assertj.core.api.Assertions.assertThat(read()).isEqualTo("/title s:One");
+        Assertions.assertThat(read()).isEqualTo("/title s:One");
         assertThat(newest()).containsText("program 1");
         page.locator("#trial [name=words]").fill("control 20 to 5");
         page.keyboard().press("Enter");
@@ -158,8 +166,7 @@ class RelaysTest extends TouchedBoard {
         newest().locator("[data-relay-came]").click();
         Locator form = page.locator("#listener form");
         form.locator("[name=how]").selectOption("through");
-        form.locator("[name=tells]")
-                .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Board"));
+        form.locator("[name=tells]").selectOption(new SelectOption().setLabel("Board"));
         form.locator("[name=name]").fill("round");
         form.locator("[type=submit]").click();
         assertThat(form.page().locator("#listener .notice"))
@@ -173,14 +180,13 @@ class RelaysTest extends TouchedBoard {
     @Test
     void aLoopOverAMachineIsStoppedAndTold() {
         Locator form = passOn(new ControlChange(0, 11, 3), "control 11 to 3", "osc /unused");
-        form.locator("[name=tells]")
-                .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Board"));
+        form.locator("[name=tells]").selectOption(new SelectOption().setLabel("Board"));
         form.locator("[name=words]").fill("control 30 to 1");
         keep(form, "round");
         echo = message -> message.equals(new ControlChange(0, 30, 1)) ? new ControlChange(0, 11, 3) : null;
         us.send(List.of(new ControlChange(0, 11, 3)));
         assertThat(newest()).containsText("stopped: it sent the same more than 20 times in a second");
-        org.assertj.core.api.Assertions.assertThat(told).hasSize(20);
+        Assertions.assertThat(told).hasSize(20);
         // It is struck through, and one word arms it again.
         Locator row = page.locator("#listeners [data-listener]");
         assertThat(row).hasClass(Pattern.compile("off"));
@@ -201,13 +207,13 @@ class RelaysTest extends TouchedBoard {
         Locator fine = page.locator("#listener form");
         assertThat(fine.locator("fieldset[data-kind=controller] [name=low]")).hasValue("1");
         fine.locator("[name=how]").selectOption("written");
-        fine.locator("[name=tells]").selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Wall"));
+        fine.locator("[name=tells]").selectOption(new SelectOption().setLabel("Wall"));
         fine.locator("[name=words]").fill("osc /fine ?");
         keep(fine, "fine");
         us.send(List.of(new ControlChange(0, 1, 127), new ControlChange(0, 33, 127)));
         read();
         // 16,383 of 16,383.
-        org.assertj.core.api.Assertions.assertThat(read()).isEqualTo("/fine f:1");
+        Assertions.assertThat(read()).isEqualTo("/fine f:1");
 
         Locator table = learn(new ProgramChange(0, 4), "program 5");
         table.locator("fieldset[data-kind=program] [name=low]").fill("");
@@ -216,6 +222,26 @@ class RelaysTest extends TouchedBoard {
         keep(table, "scenes");
         us.send(List.of(new ProgramChange(0, 4)));
         assertThat(newest()).containsText("scenes GO 12.5");
+    }
+
+    /** Relays pass on from the start of the application: the show that was on the desk last is put there. */
+    @Test
+    void afterAQuietEndTheShowIsOnTheDeskAgainAndItsRelaysPassOn() throws Exception {
+        Locator form = passOn(new ControlChange(0, 11, 3), "control 11 to 3", "osc /size ?");
+        keep(form, "size");
+        Stage stage = baton.bean(Stage.class);
+        until("it is remembered", () -> baton.bean(SettingsMapper.class)
+                .get("show on the desk")
+                .equals(Optional.of(Integer.toString(show))));
+        stage.close();
+        Assertions.assertThat(stage.openShow()).isEmpty();
+        baton.bean(Resume.class).run(null);
+        Assertions.assertThat(stage.isOpen(show)).isTrue();
+        until("reached again", () -> machine.peers().stream().anyMatch(p -> p.isOpen() && p != us));
+        machine.peers().stream()
+                .filter(p -> p.isOpen() && p != us)
+                .forEach(p -> p.send(List.of(new ControlChange(0, 11, 127))));
+        Assertions.assertThat(read()).isEqualTo("/size f:1");
     }
 
     /** What another hand's library writes is understood, and reads what is answered. */
@@ -238,7 +264,6 @@ class RelaysTest extends TouchedBoard {
         }
         byte[] packet = osc.write("/baton/standby", "i", 4711);
         wall.send(new DatagramPacket(packet, packet.length, InetAddress.getLoopbackAddress(), port));
-        org.assertj.core.api.Assertions.assertThat(read())
-                .isEqualTo("/baton/error s:There is no cue 4711 in this show.");
+        Assertions.assertThat(read()).isEqualTo("/baton/error s:There is no cue 4711 in this show.");
     }
 }
