@@ -267,8 +267,15 @@ class ScoreTest {
 
     @Test
     void aFileThatIsNoSongIsRefusedAndChangesNothing() {
+        // What is drawn is at work at once: a form that somebody is quick with must not be sent as a page.
+        page.evaluate("() => { window.order = [];"
+                + " document.addEventListener('htmx:afterSwap', () => setTimeout(() => window.order.push('later'), 0));"
+                + " document.addEventListener('htmx:afterSettle', () => window.order.push('at work')); }");
         openFile("notes.mid", "MThd, as it were".getBytes(StandardCharsets.UTF_8));
         assertThat(page.locator("#score-file .notice")).containsText("This file says that its header is");
+        org.assertj.core.api.Assertions.assertThat((List<?>) page.evaluate("() => window.order"))
+                .first()
+                .isEqualTo("at work");
         assertThat(page.locator("#which option")).hasCount(1);
     }
 
