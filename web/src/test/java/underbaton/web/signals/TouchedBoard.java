@@ -12,7 +12,7 @@ import java.net.InetAddress;
 import java.util.Arrays;
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
-import java.util.function.UnaryOperator;
+import java.util.function.Function;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.extension.RegisterExtension;
@@ -56,8 +56,8 @@ abstract class TouchedBoard {
     /** What the board was told. */
     final List<MidiMessage> told = new CopyOnWriteArrayList<>();
 
-    /** What the board says to what it is told; null for nothing. */
-    volatile UnaryOperator<MidiMessage> echo = message -> null;
+    /** What the board says to what it is told. */
+    volatile Function<MidiMessage, List<MidiMessage>> echo = message -> List.of();
 
     SessionEndpoint machine;
     Peer us;
@@ -75,9 +75,9 @@ abstract class TouchedBoard {
                 new Loops(Thread::new),
                 (peer, message, at) -> {
                     told.add(message);
-                    MidiMessage answer = echo.apply(message);
-                    if (answer != null) {
-                        peer.send(List.of(answer));
+                    List<MidiMessage> answer = echo.apply(message);
+                    if (!answer.isEmpty()) {
+                        peer.send(answer);
                     }
                 });
         Connection line = new Connection.NetworkMidi("127.0.0.1", machine.port());
