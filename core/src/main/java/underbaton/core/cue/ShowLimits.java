@@ -3,6 +3,8 @@ package underbaton.core.cue;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Supplier;
+import java.util.function.ToIntFunction;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Listener;
@@ -27,10 +29,9 @@ final class ShowLimits {
 
     private static void requireMeasure(List<Device> devices, List<Item> items) {
         requireAtMost(MOST_MACHINES, devices.size(), "machines");
-        requireAtMost(
-                MOST_PHRASES, devices.stream().mapToInt(d -> d.phrases().size()).sum(), "phrases");
+        requireAtMost(MOST_PHRASES, countOf(devices, d -> d.phrases().size()), "phrases");
         requireAtMost(MOST_ITEMS, items.size(), "items");
-        requireAtMost(MOST_CUES, items.stream().mapToInt(i -> i.cues().size()).sum(), "cues");
+        requireAtMost(MOST_CUES, countOf(items, i -> i.cues().size()), "cues");
     }
 
     private static void requireAtMost(int most, int count, String what) {
@@ -43,24 +44,36 @@ final class ShowLimits {
 
     /** What is looked up by its id or number must be there once. */
     private static void requireDistinct(List<Device> devices, List<Item> items, List<Listener> listeners) {
-        Set<Integer> ids = new HashSet<>();
-        Set<CueNumber> numbers = new HashSet<>();
+        int parts = countOf(devices, d -> 1 + d.phrases().size())
+                + countOf(items, i -> 1 + i.cues().size())
+                + listeners.size();
+        Set<Integer> ids = new HashSet<>(2 * parts);
+        Set<CueNumber> numbers = new HashSet<>(2 * parts);
         for (Device device : devices) {
-            requireNew(ids.add(device.id()), "machine “" + device.name() + "”");
-            device.phrases().forEach(p -> requireNew(ids.add(p.id()), "phrase “" + p.name() + "”"));
+            requireNew(ids.add(device.id()), "machine", () -> quoted(device.name()));
+            device.phrases().forEach(p -> requireNew(ids.add(p.id()), "phrase", () -> quoted(p.name())));
         }
         for (Item item : items) {
-            requireNew(ids.add(item.id()), "item “" + item.name() + "”");
+            requireNew(ids.add(item.id()), "item", () -> quoted(item.name()));
             for (Cue cue : item.cues()) {
-                requireNew(ids.add(cue.id()) && numbers.add(cue.number()), "cue " + cue.number());
+                requireNew(ids.add(cue.id()) && numbers.add(cue.number()), "cue", cue.number()::toString);
             }
         }
-        listeners.forEach(l -> requireNew(ids.add(l.id()), "listener “" + l.name() + "”"));
+        listeners.forEach(l -> requireNew(ids.add(l.id()), "listener", () -> quoted(l.name())));
     }
 
-    private static void requireNew(boolean isNew, String what) {
+    private static <T> int countOf(List<T> all, ToIntFunction<T> partsOf) {
+        return all.stream().mapToInt(partsOf).sum();
+    }
+
+    /** @param name asked for only when it is needed: each edit comes by here with every part of the show */
+    private static void requireNew(boolean isNew, String kind, Supplier<String> name) {
         if (!isNew) {
-            throw new Refusal("show", "The " + what + " is in the show twice; keep one of them.");
+            throw new Refusal("show", "The " + kind + " " + name.get() + " is in the show twice; keep one of them.");
         }
+    }
+
+    private static String quoted(String name) {
+        return "“" + name + "”";
     }
 }

@@ -1,6 +1,7 @@
 package underbaton.core.plan;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -26,7 +27,7 @@ public final class Plan {
     private final List<PlannedCue> cues;
     private final Map<Integer, Device> devicesById = new HashMap<>();
     private final Map<Integer, Integer> firstOfItem = new HashMap<>();
-    private final Map<Integer, Integer> placesByCue = new HashMap<>();
+    private final Map<Integer, Integer> placesByCue;
     private final Map<Integer, List<PlannedCall>> stops = new HashMap<>();
     private final Map<Integer, Connection> lines = new HashMap<>();
     private final Map<MoveStart, Double> starts;
@@ -63,7 +64,9 @@ public final class Plan {
                 lines.put(device.id(), line);
             }
         }
-        List<PlannedCue> all = new ArrayList<>();
+        int count = items.stream().mapToInt(i -> i.cues().size()).sum();
+        List<PlannedCue> all = new ArrayList<>(count);
+        placesByCue = new HashMap<>(2 * count);
         for (PlannedItem item : items) {
             firstOfItem.put(item.item().id(), all.size());
             for (PlannedCue cue : item.cues()) {
@@ -73,7 +76,7 @@ public final class Plan {
                 all.add(cue);
             }
         }
-        cues = List.copyOf(all);
+        cues = Collections.unmodifiableList(all);
         devices.forEach(d -> stops.put(
                 d.id(),
                 d.phrases().stream()
