@@ -121,6 +121,9 @@ public final class Switchboard implements AutoCloseable {
         if (connection instanceof Connection.NetworkMidi midi) {
             return new NetworkMidiLink(endpoint, midi.host(), midi.port(), ear);
         }
+        if (connection instanceof Connection.PatchBay) {
+            return new WithinLink();
+        }
         if (connection instanceof Connection.LocalMidi local) {
             return new LocalMidiLink(local.name(), clock, loops, ear);
         }

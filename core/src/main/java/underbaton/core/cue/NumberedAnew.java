@@ -9,6 +9,7 @@ import java.util.stream.Stream;
 import underbaton.core.cue.Motion.Move;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Wiring;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Reaction;
 
@@ -26,10 +27,14 @@ final class NumberedAnew {
     }
 
     Show show() {
-        List<Device> devices = show.devices().stream().map(this::device).toList();
+        List<Device> numbered = show.devices().stream().map(this::device).toList();
+        List<Device> devices =
+                numbered.stream().map(d -> d.withLines(this::pointing)).toList();
         List<Item> items = show.items().stream().map(this::item).toList();
         List<Listener> listeners =
                 show.listeners().stream().map(l -> l.withId(count(l.id()))).toList();
+        List<HandPage> hands = show.hands().stream().map(this::page).toList();
+        // Listeners point at all the others.
         return new Show(
                 show.id(),
                 show.name(),
@@ -37,7 +42,8 @@ final class NumberedAnew {
                 next,
                 devices,
                 items,
-                listeners.stream().flatMap(this::pointing).toList());
+                listeners.stream().flatMap(this::pointing).toList(),
+                hands);
     }
 
     private int count(int id) {
@@ -58,6 +64,22 @@ final class NumberedAnew {
                         .withVersion(0)
                         .withCalls(c.calls().stream().flatMap(this::call).toList()))
                 .toList());
+    }
+
+    private HandPage page(HandPage page) {
+        return page.withId(count(page.id())).withEachKey(k -> k.withId(count(k.id()))
+                .calling(
+                        k.on().stream().flatMap(this::call).toList(),
+                        k.off().stream().flatMap(this::call).toList()));
+    }
+
+    private Wiring pointing(Wiring wiring) {
+        Wiring left = wiring.among(this::isThere);
+        return new Wiring(
+                left.lines().stream()
+                        .map(l -> l.between(now(l.from()), now(l.to())))
+                        .toList(),
+                left.localOff().stream().map(this::now).collect(Collectors.toSet()));
     }
 
     /** One whose cue, item, phrase or machine is gone is left out. */
@@ -101,6 +123,9 @@ final class NumberedAnew {
                     .map(this::now)
                     .collect(Collectors.toSet());
             return left.isEmpty() ? Stream.empty() : Stream.of(new Reaction.Arm(left, arm.listens()));
+        }
+        if (reaction instanceof Reaction.Hand hand) {
+            return isThere(hand.keyId()) ? Stream.of(new Reaction.Hand(now(hand.keyId()))) : Stream.empty();
         }
         if (reaction instanceof Reaction.PassOn relay) {
             return relay.passage().pointsTo().allMatch(this::isThere)

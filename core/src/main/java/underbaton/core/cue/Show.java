@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -28,6 +29,7 @@ import underbaton.core.signal.RelayLoops;
  * @param devices in the order of the Book's columns
  * @param items the running order
  * @param listeners what is done when something comes in
+ * @param hands the pages of hand cues
  */
 public record Show(
         int id,
@@ -36,14 +38,28 @@ public record Show(
         int nextId,
         List<Device> devices,
         List<Item> items,
-        List<Listener> listeners) {
+        List<Listener> listeners,
+        List<HandPage> hands) {
 
     public Show {
         name = Refusal.requireName("name", name, 100);
         devices = List.copyOf(devices);
         items = List.copyOf(items);
         listeners = List.copyOf(listeners);
-        ShowLimits.require(devices, items, listeners);
+        hands = List.copyOf(hands);
+        ShowLimits.require(devices, items, listeners, hands);
+    }
+
+    /** A show without hand cues. */
+    public Show(
+            int id,
+            String name,
+            int revision,
+            int nextId,
+            List<Device> devices,
+            List<Item> items,
+            List<Listener> listeners) {
+        this(id, name, revision, nextId, devices, items, listeners, List.of());
     }
 
     /** A show that listens to nobody. */
@@ -123,8 +139,12 @@ public record Show(
 
     /** Takes a device out, with every call to it. */
     public Show withoutDevice(int deviceId) {
-        List<Device> left = devices.stream().filter(d -> d.id() != deviceId).toList();
-        return next(name, nextId, left, withEachCue(c -> c.withCallsFor(deviceId, List.of())));
+        List<Device> left = devices.stream()
+                .filter(d -> d.id() != deviceId)
+                .map(d -> d.withLinesAmong(id -> id != deviceId))
+                .toList();
+        return next(name, nextId, left, withEachCue(c -> c.withCallsFor(deviceId, List.of())))
+                .withHandCalls(c -> c.deviceId() != deviceId);
     }
 
     /** Moves a device's column to another place, 0 being the first. */
@@ -157,12 +177,13 @@ public record Show(
     public Show withoutPhrase(int deviceId, int phraseId) {
         Device changed = requireDevice(deviceId).withoutPhrase(phraseId);
         return next(
-                name,
-                nextId,
-                replaced(devices, d -> d.id() == deviceId ? changed : d),
-                withEachCue(c -> c.withCalls(c.calls().stream()
-                        .filter(call -> !call.names(deviceId, phraseId))
-                        .toList())));
+                        name,
+                        nextId,
+                        replaced(devices, d -> d.id() == deviceId ? changed : d),
+                        withEachCue(c -> c.withCalls(c.calls().stream()
+                                .filter(call -> !call.names(deviceId, phraseId))
+                                .toList())))
+                .withHandCalls(c -> !c.names(deviceId, phraseId));
     }
 
     /**
@@ -329,7 +350,7 @@ public record Show(
         int after = step > 0 || other.cues().isEmpty() ? 0 : last(other.cues()).id();
         Show without = withoutCue(cueId);
         Show with = without.withCue(other.id(), cue.withNumber(without.numberAfter(other.id(), after)));
-        return new Show(id, name, revision + 1, with.nextId, with.devices, with.items, listeners);
+        return new Show(id, name, revision + 1, with.nextId, with.devices, with.items, listeners, with.hands);
     }
 
     private static Refusal cueGone() {
@@ -339,7 +360,8 @@ public record Show(
     /** This show with the content of an earlier one, or of another: undo. Revision and ids still only go up. */
     public Show withContentOf(Show earlier) {
         int free = Math.max(nextId, earlier.nextId);
-        return new Show(id, earlier.name, revision + 1, free, earlier.devices, earlier.items, earlier.listeners);
+        return new Show(
+                id, earlier.name, revision + 1, free, earlier.devices, earlier.items, earlier.listeners, earlier.hands);
     }
 
     /**
@@ -379,19 +401,29 @@ public record Show(
             Listener relay = added ? changed.get(changed.size() - 1) : listener;
             RelayLoops.require(relay, changed, devices);
         }
-        return new Show(id, name, revision + 1, added ? nextId + 1 : nextId, devices, items, changed);
+        return new Show(id, name, revision + 1, added ? nextId + 1 : nextId, devices, items, changed, hands);
     }
 
     public Show withoutListener(int listenerId) {
         List<Listener> left =
                 listeners.stream().filter(l -> l.id() != listenerId).toList();
-        return new Show(id, name, revision + 1, nextId, devices, items, left);
+        return new Show(id, name, revision + 1, nextId, devices, items, left, hands);
+    }
+
+    /** The same edit goes on: what hand cues call is left where it still is. */
+    private Show withHandCalls(Predicate<Call> isThere) {
+        List<HandPage> left = replaced(
+                hands,
+                page -> page.withEachKey(k -> k.calling(
+                        k.on().stream().filter(isThere).toList(),
+                        k.off().stream().filter(isThere).toList())));
+        return new Show(id, name, revision, nextId, devices, items, listeners, left);
     }
 
     // ---- from elsewhere
 
     /** The id that is above all those of the parts. */
-    public static int nextId(List<Device> devices, List<Item> items, List<Listener> listeners) {
+    public static int nextId(List<Device> devices, List<Item> items, List<Listener> listeners, List<HandPage> hands) {
         IntStream machines = devices.stream()
                 .flatMapToInt(d -> IntStream.concat(
                         IntStream.of(d.id()), d.phrases().stream().mapToInt(Phrase::id)));
@@ -399,7 +431,10 @@ public record Show(
                 .flatMapToInt(i ->
                         IntStream.concat(IntStream.of(i.id()), i.cues().stream().mapToInt(Cue::id)));
         IntStream heard = listeners.stream().mapToInt(Listener::id);
-        return IntStream.concat(heard, IntStream.concat(machines, entries))
+        IntStream touched = hands.stream()
+                .flatMapToInt(h ->
+                        IntStream.concat(IntStream.of(h.id()), h.keys().stream().mapToInt(HandKey::id)));
+        return IntStream.concat(IntStream.concat(heard, touched), IntStream.concat(machines, entries))
                         .max()
                         .orElse(0)
                 + 1;
@@ -423,7 +458,7 @@ public record Show(
     // ---- the small print
 
     private Show next(String newName, int newNextId, List<Device> newDevices, List<Item> newItems) {
-        return new Show(id, newName, revision + 1, newNextId, newDevices, newItems, listeners);
+        return new Show(id, newName, revision + 1, newNextId, newDevices, newItems, listeners, hands);
     }
 
     private List<Item> withEachCue(UnaryOperator<Cue> change) {

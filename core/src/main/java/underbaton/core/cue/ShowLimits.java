@@ -19,12 +19,15 @@ final class ShowLimits {
     private static final int MOST_ITEMS = 2_000;
     private static final int MOST_CUES = 20_000;
     private static final int MOST_LISTENERS = 500;
+    private static final int MOST_PAGES = 50;
 
     /** @throws Refusal with the number that is too large, or the part that is there twice */
-    static void require(List<Device> devices, List<Item> items, List<Listener> listeners) {
+    static void require(List<Device> devices, List<Item> items, List<Listener> listeners, List<HandPage> hands) {
         requireMeasure(devices, items);
         requireAtMost(MOST_LISTENERS, listeners.size(), "listeners");
-        requireDistinct(devices, items, listeners);
+        requireAtMost(MOST_PAGES, hands.size(), "pages of hand cues");
+        requireAtMost(1, (int) devices.stream().filter(PatchBay::is).count(), "patch bays");
+        requireDistinct(devices, items, listeners, hands);
     }
 
     private static void requireMeasure(List<Device> devices, List<Item> items) {
@@ -43,10 +46,12 @@ final class ShowLimits {
     }
 
     /** What is looked up by its id or number must be there once. */
-    private static void requireDistinct(List<Device> devices, List<Item> items, List<Listener> listeners) {
+    private static void requireDistinct(
+            List<Device> devices, List<Item> items, List<Listener> listeners, List<HandPage> hands) {
         int parts = countOf(devices, d -> 1 + d.phrases().size())
                 + countOf(items, i -> 1 + i.cues().size())
-                + listeners.size();
+                + listeners.size()
+                + countOf(hands, h -> 1 + h.keys().size());
         Set<Integer> ids = new HashSet<>(2 * parts);
         Set<CueNumber> numbers = new HashSet<>(2 * parts);
         for (Device device : devices) {
@@ -60,6 +65,10 @@ final class ShowLimits {
             }
         }
         listeners.forEach(l -> requireNew(ids.add(l.id()), "listener", () -> quoted(l.name())));
+        for (HandPage page : hands) {
+            requireNew(ids.add(page.id()), "page", () -> quoted(page.name()));
+            page.keys().forEach(k -> requireNew(ids.add(k.id()), "key", () -> quoted(k.name())));
+        }
     }
 
     private static <T> int countOf(List<T> all, ToIntFunction<T> partsOf) {

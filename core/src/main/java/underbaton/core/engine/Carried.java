@@ -66,6 +66,7 @@ record Carried(
                 HashTreePMap.empty(),
                 false,
                 Hearing.FIRST,
+                Patched.NOTHING,
                 OptionalLong.of(limit));
     }
 }

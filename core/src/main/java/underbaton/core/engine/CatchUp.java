@@ -34,7 +34,22 @@ public final class CatchUp {
             Picture has = has(told, device);
             corrections.addAll(new Difference(told.plan(), device, wants, has).corrections());
         }
+        boolean setComes = corrections.stream()
+                .anyMatch(c -> c.key().deviceId() == told.plan().patchBay() && c.isPossible());
+        if (setComes) {
+            corrections.removeIf(c -> isLocalControl(told, c));
+        }
         return corrections;
+    }
+
+    /** It comes with the patch set. */
+    private static boolean isLocalControl(PlaybackState told, Correction correction) {
+        return told.plan()
+                .device(correction.key().deviceId())
+                .filter(d -> Patching.localControl(d)
+                        .address()
+                        .equals(correction.key().name()))
+                .isPresent();
     }
 
     /** What a device that was away has missed. */

@@ -255,7 +255,8 @@ final class Difference {
         }
         Correction.Key key = new Correction.Key(device.id(), Kind.LEVEL, control.address());
         Optional<Phrase> phrase = phraseOf(control);
-        String name = phrase.map(Phrase::name).orElse(control.address());
+        boolean local = control.equals(Patching.localControl(device));
+        String name = phrase.map(Phrase::name).orElse(local ? "local control" : control.address());
         boolean guarded = phrase.filter(Phrase::guarded).isPresent();
         String said = now == null ? "" : words(name, now);
         if (wantsMove != null) {

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import org.pcollections.HashTreePMap;
+import org.pcollections.PMap;
 
 /**
  * What the operator's hand has done.
@@ -12,10 +14,17 @@ import java.util.OptionalLong;
  * @param goneNanos when GO was carried out last; {@code Long.MIN_VALUE} for never
  * @param askedNanos since when a GO waits for a second press
  * @param guard the guarded call that waits to be ordered once more
+ * @param keys by hand cue, whether it was touched on or off last
  * @param taps the moments of the last few taps of the tempo, the oldest first
  */
 public record Hand(
-        Manner manner, boolean moved, long goneNanos, OptionalLong askedNanos, Optional<Guard> guard, List<Long> taps) {
+        Manner manner,
+        boolean moved,
+        long goneNanos,
+        OptionalLong askedNanos,
+        Optional<Guard> guard,
+        List<Long> taps,
+        PMap<Integer, Boolean> keys) {
 
     /** Further apart than this, taps are not of one tempo: 30 a minute. */
     private static final long TAPS_APART_NANOS = 2_000_000_000L;
@@ -28,23 +37,29 @@ public record Hand(
     /** A guarded call that was ordered once. */
     public record Guard(int deviceId, int phraseId, long nanos) {}
 
-    static final Hand FIRST =
-            new Hand(Manner.PLAIN, false, Long.MIN_VALUE, OptionalLong.empty(), Optional.empty(), List.of());
+    static final Hand FIRST = new Hand(
+            Manner.PLAIN,
+            false,
+            Long.MIN_VALUE,
+            OptionalLong.empty(),
+            Optional.empty(),
+            List.of(),
+            HashTreePMap.empty());
 
     Hand with(Manner newManner) {
-        return new Hand(newManner, moved, goneNanos, askedNanos, guard, taps);
+        return new Hand(newManner, moved, goneNanos, askedNanos, guard, taps, keys);
     }
 
     Hand movedTo(boolean newMoved) {
-        return new Hand(manner, newMoved, goneNanos, OptionalLong.empty(), guard, taps);
+        return new Hand(manner, newMoved, goneNanos, OptionalLong.empty(), guard, taps, keys);
     }
 
     Hand asked(long nanos) {
-        return new Hand(manner, moved, goneNanos, OptionalLong.of(nanos), guard, taps);
+        return new Hand(manner, moved, goneNanos, OptionalLong.of(nanos), guard, taps, keys);
     }
 
     Hand gone(long nanos) {
-        return new Hand(manner, false, nanos, OptionalLong.empty(), guard, taps);
+        return new Hand(manner, false, nanos, OptionalLong.empty(), guard, taps, keys);
     }
 
     /** Whether a GO waits for its second press. */
@@ -54,11 +69,11 @@ public record Hand(
 
     Hand guardAsked(int deviceId, int phraseId, long nanos) {
         Guard asked = new Guard(deviceId, phraseId, nanos);
-        return new Hand(manner, moved, goneNanos, askedNanos, Optional.of(asked), taps);
+        return new Hand(manner, moved, goneNanos, askedNanos, Optional.of(asked), taps, keys);
     }
 
     Hand guardDone() {
-        return new Hand(manner, moved, goneNanos, askedNanos, Optional.empty(), taps);
+        return new Hand(manner, moved, goneNanos, askedNanos, Optional.empty(), taps, keys);
     }
 
     /** Whether a guarded call was ordered once, and waits for its second act. */
@@ -67,12 +82,16 @@ public record Hand(
                 .isPresent();
     }
 
+    Hand keyed(int keyId, boolean on) {
+        return new Hand(manner, moved, goneNanos, askedNanos, guard, taps, keys.plus(keyId, on));
+    }
+
     Hand tapped(long nanos) {
         boolean anew = taps.isEmpty() || nanos - taps.get(taps.size() - 1) > TAPS_APART_NANOS;
         List<Long> all = new ArrayList<>(anew ? List.of() : taps);
         all.add(nanos);
         List<Long> last = List.copyOf(all.subList(Math.max(0, all.size() - MOST_TAPS), all.size()));
-        return new Hand(manner, moved, goneNanos, askedNanos, guard, last);
+        return new Hand(manner, moved, goneNanos, askedNanos, guard, last, keys);
     }
 
     /** How long a beat lasts as it is tapped; empty before the second tap. */
@@ -94,6 +113,7 @@ public record Hand(
                 goneNanos == Long.MIN_VALUE ? goneNanos : goneNanos + nanos,
                 askedNanos.isPresent() ? OptionalLong.of(askedNanos.getAsLong() + nanos) : askedNanos,
                 guard.map(g -> new Guard(g.deviceId, g.phraseId, g.nanos + nanos)),
-                List.of());
+                List.of(),
+                keys);
     }
 }

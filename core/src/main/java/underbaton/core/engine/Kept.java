@@ -2,6 +2,7 @@ package underbaton.core.engine;
 
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -18,6 +19,7 @@ import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Speech.Timed;
+import underbaton.core.rig.Wiring;
 
 /**
  * What of a playing show is worth keeping over a crash, in values that can be written down: where it stood, and what each
@@ -33,6 +35,7 @@ import underbaton.core.rig.Speech.Timed;
  * @param listened whether listeners took part: the master switch
  * @param armed the listeners that were armed for the night though written otherwise
  * @param disarmed those that were disarmed
+ * @param patch the patch set in use, if one was
  */
 public record Kept(
         long epochMicros,
@@ -45,7 +48,11 @@ public record Kept(
         boolean listened,
         Set<Integer> armed,
         Set<Integer> disarmed,
-        List<KeptDevice> devices) {
+        List<KeptDevice> devices,
+        Optional<KeptPatch> patch) {
+
+    /** @param sounding what its outputs had not been told to end */
+    public record KeptPatch(int setId, Wiring wiring, List<Tone.Key> sounding) {}
 
     /** @param levels where its controls stood, as far as they had been told */
     public record KeptDevice(int deviceId, List<KeptSlot> slots, List<KeptPointer> pointers, List<KeptLevel> levels) {}
@@ -81,7 +88,16 @@ public record Kept(
                 state.hearing().on(),
                 listeners(state, true),
                 listeners(state, false),
-                devices);
+                devices,
+                patch(state.patched()));
+    }
+
+    private static Optional<KeptPatch> patch(Patched patched) {
+        Set<Tone.Key> sounding = new LinkedHashSet<>(patched.owed());
+        sounding.addAll(patched.tones().keySet());
+        return patched.setId() == 0
+                ? Optional.empty()
+                : Optional.of(new KeptPatch(patched.setId(), patched.wiring(), List.copyOf(sounding)));
     }
 
     private static Set<Integer> listeners(PlaybackState state, boolean listens) {
@@ -155,6 +171,11 @@ public record Kept(
         armed.forEach(id -> turn.hearing = turn.hearing.arming(id, true));
         disarmed.forEach(id -> turn.hearing = turn.hearing.arming(id, false));
         levels.forEach(turn.levels::put);
+        // What sounded when the crash came is ended as soon as its output is reached.
+        turn.patched = patch.map(p -> Patched.NOTHING
+                        .using(p.setId, p.wiring.among(id -> plan.device(id).isPresent()))
+                        .owing(p.sounding))
+                .orElse(Patched.NOTHING);
         return turn.done().next();
     }
 

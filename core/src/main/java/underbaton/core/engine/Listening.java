@@ -40,10 +40,11 @@ abstract class Listening extends Relaying {
     void hear(Order.Heard heard) {
         Source source = heard.source();
         Message message = heard.signal().message();
+        String passed = play(source, message);
         Optional<Hearing> echo = hearing.withoutEcho(source, message, now);
         if (echo.isPresent()) {
             hearing = echo.get().after(source, message);
-            tell(heard, List.of(), "", "we said it ourselves a moment ago");
+            tell(heard, List.of(), "", passed.isEmpty() ? "we said it ourselves a moment ago" : passed);
             return;
         }
         List<Listener> takers = new ArrayList<>();
@@ -67,7 +68,7 @@ abstract class Listening extends Relaying {
                             standbyItem,
                             this::itemName)
                     : NOT_OF_ITS_KIND;
-            if (miss.isEmpty() || endsWhatPassed(listener, source, message)) {
+            if (miss.isEmpty() || endsWhatPassed(listener, source, message) || endsHeld(listener, source, message)) {
                 takers.add(listener);
             } else if (isSecond(listener, source, message)) {
                 takers.add(listener);
@@ -85,6 +86,10 @@ abstract class Listening extends Relaying {
             taken.add(new Outcome.Taken(listener.id(), listener.name(), react(listener, heard, bySecond)));
         }
         boolean near = taken.isEmpty() && nearest != null;
+        if (taken.isEmpty() && !passed.isEmpty()) {
+            tell(heard, taken, "", passed);
+            return;
+        }
         tell(heard, taken, near ? nearest.name() : "", near ? least.why() : "");
     }
 
@@ -113,6 +118,11 @@ abstract class Listening extends Relaying {
         }
         if (reaction instanceof Reaction.PassOn relay) {
             return passOn(listener, relay, heard.source(), heard.signal().message(), bySecond);
+        }
+        if (reaction instanceof Reaction.Hand touched) {
+            boolean letsGo = endsHeld(listener, heard.source(), heard.signal().message());
+            Order.Touch.How how = letsGo ? Order.Touch.How.LET_GO : Order.Touch.How.PRESS;
+            return touch(touched.keyId(), how, "signal: " + listener.name() + ", ", listener.atOnce());
         }
         Reaction.Arm arm = (Reaction.Arm) reaction;
         carryOut(new Order.Arm(arm.listenerIds(), arm.listens()));

@@ -3,6 +3,7 @@ package underbaton.core.engine;
 import java.util.Set;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Wiring;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
 
@@ -88,6 +89,23 @@ public sealed interface Order {
 
     /** Something has come in. */
     record Heard(Source source, Signal signal) implements Order {}
+
+    /** A hand cue's key is touched or let go. @param by who did it, for the log, with a blank behind it; may be empty */
+    record Touch(int keyId, How how, String by) implements Order {
+
+        /** What is done with a key. */
+        public enum How {
+            PRESS,
+            LET_GO,
+            /** On, however it is. */
+            ON,
+            /** Off, however it is. */
+            OFF
+        }
+    }
+
+    /** These lines are in use from now on, kept or not. @param setId the phrase that they are tried for */
+    record TryPatch(int setId, Wiring wiring) implements Order {}
 
     /** From now on what comes in is listened to, or nothing is: the master switch. */
     record Listen(boolean on) implements Order {}

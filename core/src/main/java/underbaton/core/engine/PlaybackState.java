@@ -40,6 +40,7 @@ import underbaton.core.signal.Hearing;
  * @param away by device id, those that could not be reached for a while
  * @param stopped whether stop all was the last thing done
  * @param hearing what is remembered of what came in
+ * @param patched the patch set in use, and what sounds through it
  * @param straightUntil only in a dry run, where vamps are played once: what is to be heard at this place of an item or behind
  *     it is left out, ns since the item began
  */
@@ -59,6 +60,7 @@ public record PlaybackState(
         PMap<Integer, Away> away,
         boolean stopped,
         Hearing hearing,
+        Patched patched,
         OptionalLong straightUntil) {
 
     /** @param atNanos when it was fired */
@@ -126,6 +128,7 @@ public record PlaybackState(
                 HashTreePMap.empty(),
                 false,
                 Hearing.FIRST,
+                Patched.NOTHING,
                 OptionalLong.empty());
     }
 
@@ -263,6 +266,7 @@ public record PlaybackState(
                 laterAway,
                 stopped,
                 hearing,
+                patched,
                 straightUntil);
     }
 }

@@ -3,8 +3,10 @@ package underbaton.core.engine;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import underbaton.core.cue.HandKey;
 import underbaton.core.cue.Motion;
 import underbaton.core.cue.Span;
+import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -30,9 +32,7 @@ import underbaton.core.signal.Source;
 import underbaton.core.signal.Translation;
 
 /** What relays pass on, translated. */
-abstract class Relaying extends Mending {
-
-    static final String ONCE_MORE = ": once more within three seconds";
+abstract class Relaying extends Touching {
 
     private static final int FULL = 127;
     /** MIDI 1.0: a switch is on from here. */
@@ -64,16 +64,33 @@ abstract class Relaying extends Mending {
 
     /** Whether it is the end of a note of which the beginning is passed on: no note stays behind, whatever was switched meanwhile. */
     boolean endsWhatPassed(Listener listener, Source source, Message message) {
-        if (!(message instanceof NoteOff || message instanceof NoteOn on && on.velocity() == 0)
-                || !(listener.passage().orElse(null) instanceof Passage.Through)
-                || !(listener.pattern() instanceof Pattern.Note notes)) {
-            return false;
+        return listener.passage().orElse(null) instanceof Passage.Through && isRelease(listener, source, message);
+    }
+
+    /** Whether it is the end of what holds a hand cue that works while it is held. */
+    boolean endsHeld(Listener listener, Source source, Message message) {
+        return listener.reaction() instanceof Reaction.Hand touched
+                && plan.key(touched.keyId())
+                        .filter(k -> k.key().way() == HandKey.Way.HELD)
+                        .isPresent()
+                && hand.keys().getOrDefault(touched.keyId(), false)
+                && isRelease(listener, source, message);
+    }
+
+    /** Whether a note that the listener takes is let go, or a controller falls below where it takes it. */
+    private static boolean isRelease(Listener listener, Source source, Message message) {
+        boolean ends = false;
+        if (listener.pattern() instanceof Pattern.Note notes) {
+            boolean letGo = message instanceof NoteOff || message instanceof NoteOn on && on.velocity() == 0;
+            ends = letGo && notes.struck() && notes.isNear(message);
+        } else if (listener.pattern() instanceof Pattern.Controller pedal && message instanceof ControlChange change) {
+            ends = pedal.way() == Pattern.Way.PRESSED && pedal.isNear(message) && change.value() < pedal.from();
         }
-        int channel = message instanceof NoteOff off ? off.channel() : ((NoteOn) message).channel();
-        return notes.struck()
-                && notes.isNear(message)
+        return ends
                 && listener.hears(source)
-                && (listener.channel().isEmpty() || listener.channel().getAsInt() == channel);
+                && (listener.channel().isEmpty()
+                        || message instanceof ChannelMessage played
+                                && listener.channel().getAsInt() == played.channel());
     }
 
     /** Whether it is the second signal of a relay, which then says anew what it said last. */
@@ -165,16 +182,6 @@ abstract class Relaying extends Mending {
     /** The phrase that says just this, so that what the machine was told is known in whatever way it came. */
     private Optional<Phrase> sameAs(Translation said) {
         return plan.phraseSaying(said.device().id(), said.messages());
-    }
-
-    /** A message that no phrase says sets a control that the book knows. */
-    private void level(int deviceId, Message message) {
-        Control control = Control.of(deviceId, message);
-        Level known = levels.get(control);
-        if (known != null && message instanceof ControlChange change) {
-            moves = moves.minus(control);
-            levels.put(control, known.at(change.value()));
-        }
     }
 
     /** A guarded phrase wants two acts, unless its listener says otherwise. */

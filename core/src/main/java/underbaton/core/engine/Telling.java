@@ -10,6 +10,7 @@ import org.pcollections.PMap;
 import org.pcollections.TreePMap;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.engine.PlaybackState.Later;
+import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.FadeCurve;
@@ -60,6 +61,7 @@ abstract class Telling {
     PMap<Integer, Away> away;
     boolean stopped;
     Hearing hearing;
+    Patched patched;
     long count;
 
     final List<ScheduledMessage> messages = new ArrayList<>();
@@ -83,6 +85,7 @@ abstract class Telling {
         away = s.away();
         stopped = s.stopped();
         hearing = s.hearing();
+        patched = s.patched();
         straightUntil = s.straightUntil();
         count = agenda.isEmpty() ? 0 : agenda.lastKey().count() + 1;
     }
@@ -107,6 +110,7 @@ abstract class Telling {
                 away,
                 stopped,
                 hearing,
+                patched,
                 straightUntil);
         return new Step(next, messages, happenings, nextNanos());
     }
@@ -226,7 +230,7 @@ abstract class Telling {
     /** Calls of one instant: each device gets its programs first, whichever cue they come from. */
     void makeAll(List<Made> calls) {
         if (calls.size() > 1) {
-            calls.sort(Comparator.comparingInt(m -> m.call.rank()));
+            calls.sort(Comparator.comparingInt(m -> plan.rank(m.call)));
         }
         for (Made m : calls) {
             if (m.due > now) {
@@ -260,6 +264,9 @@ abstract class Telling {
         }
         if (call.motion().isPresent()) {
             begin(call.motion().get(), due, cause);
+        }
+        if (call.deviceId() == plan.patchBay()) {
+            loadPatch(call, cause);
         }
     }
 
@@ -321,6 +328,26 @@ abstract class Telling {
         OptionalDouble says = SignalNumber.last(message);
         return least.isPresent() && says.isPresent() && says.getAsDouble() < least.getAsDouble() ? atFloor : message;
     }
+
+    /** A message that no phrase says sets a control that the book knows. */
+    void level(int deviceId, Message message) {
+        Control control = Control.of(deviceId, message);
+        Level known = levels.get(control);
+        if (known != null && message instanceof ControlChange change) {
+            moves = moves.minus(control);
+            levels.put(control, known.at(change.value()));
+        }
+    }
+
+    /** Something that is played goes on at once; it is not remembered as ours, for hands play the same again. */
+    void pass(int deviceId, Message message, Cause cause) {
+        if (!plan.out().devices().contains(deviceId)) {
+            messages.add(new ScheduledMessage(deviceId, message, now, now, now, cause, false));
+        }
+    }
+
+    /** The patch set that a call names is in use from now on; calls to any other machine change nothing. */
+    abstract void loadPatch(PlannedCall call, Cause cause);
 
     /** How long a device is left alone after a call that is not part of a cue. */
     static long pause(Device device, PlannedCall call) {

@@ -19,6 +19,7 @@ import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.TimedCalls;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
 
 /**
  * One step being taken: what each order does. The parts of the state change while it is taken; what it reads and what it leaves
@@ -69,6 +70,10 @@ final class Turn extends Listening {
             adopt(adopt.plan());
         } else if (order instanceof Order.Heard heard) {
             hear(heard);
+        } else if (order instanceof Order.Touch touch) {
+            touch(touch.keyId(), touch.how(), touch.by(), false);
+        } else if (order instanceof Order.TryPatch tries) {
+            tryOut(tries.setId(), tries.wiring());
         } else if (order instanceof Order.Listen listen) {
             hearing = hearing.switched(listen.on());
         } else if (order instanceof Order.Arm arm) {
@@ -241,6 +246,7 @@ final class Turn extends Listening {
         playing = Optional.empty();
         halt();
         endNotes();
+        silenceAll(Cause.outside("stop all", now));
         for (Device device : plan.devices()) {
             stop(device.id(), Long.MIN_VALUE, "stop all");
             device.safePhrase()
@@ -336,7 +342,9 @@ final class Turn extends Listening {
                 standby < plan.cues().size() ? Optional.of(plan.cues().get(standby)) : Optional.empty();
         boolean wasEmpty = plan.cues().isEmpty();
         OutTonight outBefore = plan.out();
+        List<Phrase> setsBefore = plan.patchPhrases();
         plan = changed;
+        followEdit(setsBefore);
         playing = playing.flatMap(
                 p -> changed.item(p.item().item().id()).map(item -> item == p.item() ? p : p.adopt(item, now)));
         int place = stood.map(changed::indexOf).orElse(-1);

@@ -3,6 +3,7 @@ package underbaton.core.file;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
@@ -29,7 +30,8 @@ public final class ShowFile {
             String name,
             List<Device> devices,
             List<Item> items,
-            List<Listener> listeners) {}
+            List<Listener> listeners,
+            List<HandPage> hands) {}
 
     /** What can be said of a file before it is read. */
     private record Head(String format, Optional<Integer> version) {}
@@ -37,8 +39,14 @@ public final class ShowFile {
     /** @return UTF-8, ending with a line end */
     public static byte[] write(Show show) {
         Show counted = show.numberedAnew();
-        String text = StoredForm.writeIndented(
-                new Content(FORMAT, VERSION, counted.name(), counted.devices(), counted.items(), counted.listeners()));
+        String text = StoredForm.writeIndented(new Content(
+                FORMAT,
+                VERSION,
+                counted.name(),
+                counted.devices(),
+                counted.items(),
+                counted.listeners(),
+                counted.hands()));
         return (text.replace("\r\n", "\n") + "\n").getBytes(StandardCharsets.UTF_8);
     }
 
@@ -60,10 +68,11 @@ public final class ShowFile {
                         id,
                         content.name,
                         1,
-                        Show.nextId(content.devices, content.items, content.listeners),
+                        Show.nextId(content.devices, content.items, content.listeners, content.hands),
                         content.devices,
                         content.items,
-                        content.listeners)
+                        content.listeners,
+                        content.hands)
                 .numberedAnew();
     }
 

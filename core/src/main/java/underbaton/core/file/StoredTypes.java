@@ -84,6 +84,7 @@ final class StoredTypes {
     @JsonSubTypes({
         @Type(value = Connection.NetworkMidi.class, name = "networkMidi"),
         @Type(value = Connection.LocalMidi.class, name = "localMidi"),
+        @Type(value = Connection.PatchBay.class, name = "patchBay"),
         @Type(value = Connection.Osc.class, name = "osc")
     })
     private interface Ways {}
@@ -120,6 +121,7 @@ final class StoredTypes {
         @Type(value = Reaction.Play.class, name = "play"),
         @Type(value = Reaction.Fire.class, name = "fire"),
         @Type(value = Reaction.Arm.class, name = "arm"),
+        @Type(value = Reaction.Hand.class, name = "hand"),
         @Type(value = Reaction.PassOn.class, name = "passOn")
     })
     private interface Reactions {}

@@ -9,8 +9,10 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
+import underbaton.core.cue.HandKey;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Motion;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Start;
 import underbaton.core.midi.Message;
 import underbaton.core.rig.Amount;
@@ -27,8 +29,15 @@ final class ItemPlanner {
     /** Equal calls without motion or offset are worked out once. */
     private final Map<Call, PlannedCall> plain = new HashMap<>();
 
+    private final int patchBay;
+
     ItemPlanner(List<Device> devices) {
         devices.forEach(d -> this.devices.put(d.id(), d));
+        patchBay = devices.stream()
+                .filter(PatchBay::is)
+                .mapToInt(Device::id)
+                .findFirst()
+                .orElse(0);
     }
 
     PlannedItem planned(Item item) {
@@ -39,13 +48,25 @@ final class ItemPlanner {
         return new PlannedItem(item, times, cues, timed(cues), PlannedItem.vamps(times));
     }
 
+    /** A hand cue has no place in any score: beats of its offsets and fades last as without one. */
+    PlannedKey planned(HandKey key) {
+        return new PlannedKey(key, calls(key.on(), Optional.empty(), 0), calls(key.off(), Optional.empty(), 0));
+    }
+
     private List<PlannedCue> own(Item item, Optional<Score.Times> times) {
         List<PlannedCue> planned = new ArrayList<>(item.cues().size());
         OptionalLong last = OptionalLong.empty();
         for (Cue cue : item.cues()) {
             last = atNanos(times, cue, last);
             planned.add(new PlannedCue(
-                    cue.id(), cue.number(), cue.what(), cue.start(), last, item, calls(cue, times, last), ""));
+                    cue.id(),
+                    cue.number(),
+                    cue.what(),
+                    cue.start(),
+                    last,
+                    item,
+                    calls(cue.calls(), times, last.orElse(0)),
+                    ""));
         }
         return planned;
     }
@@ -67,15 +88,13 @@ final class ItemPlanner {
     }
 
     /** In the order in which each device gets them. */
-    private List<PlannedCall> calls(Cue cue, Optional<Score.Times> times, OptionalLong at) {
-        if (cue.calls().size() == 1) {
-            return planned(cue.calls().get(0), times, at.orElse(0))
-                    .map(List::of)
-                    .orElse(List.of());
+    private List<PlannedCall> calls(List<Call> said, Optional<Score.Times> times, long at) {
+        if (said.size() == 1) {
+            return planned(said.get(0), times, at).map(List::of).orElse(List.of());
         }
-        List<PlannedCall> calls = new ArrayList<>(cue.calls().size());
-        cue.calls().forEach(c -> planned(c, times, at.orElse(0)).ifPresent(calls::add));
-        calls.sort(Comparator.comparingInt(PlannedCall::rank));
+        List<PlannedCall> calls = new ArrayList<>(said.size());
+        said.forEach(c -> planned(c, times, at).ifPresent(calls::add));
+        calls.sort(Comparator.comparingInt(c -> c.deviceId() == patchBay ? -1 : c.rank()));
         return List.copyOf(calls);
     }
 

@@ -8,10 +8,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.PatchSet;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Speech.Timed;
 import underbaton.core.rig.StepList;
@@ -33,6 +36,9 @@ public final class Plan {
     private final Map<MoveStart, Double> starts;
     private final OutTonight out;
     private final List<Listener> listeners;
+    private final Map<Integer, PlannedKey> keys;
+    private final int patchBay;
+    private final List<Phrase> patchPhrases;
     /** By device id, its phrases by what they say; worked out when it is first asked for. */
     private final Map<Integer, Map<List<Timed>, Phrase>> sayings = new ConcurrentHashMap<>();
 
@@ -40,11 +46,11 @@ public final class Plan {
     public record MoveStart(String cue, Control control) {}
 
     Plan(List<Device> devices, List<PlannedItem> items) {
-        this(devices, items, Map.of(), OutTonight.NONE, List.of());
+        this(devices, items, Map.of(), OutTonight.NONE, List.of(), Map.of());
     }
 
-    Plan(List<Device> devices, List<PlannedItem> items, List<Listener> listeners) {
-        this(devices, items, Map.of(), OutTonight.NONE, listeners);
+    Plan(List<Device> devices, List<PlannedItem> items, List<Listener> listeners, Map<Integer, PlannedKey> keys) {
+        this(devices, items, Map.of(), OutTonight.NONE, listeners, keys);
     }
 
     private Plan(
@@ -52,12 +58,19 @@ public final class Plan {
             List<PlannedItem> items,
             Map<MoveStart, Double> starts,
             OutTonight out,
-            List<Listener> listeners) {
+            List<Listener> listeners,
+            Map<Integer, PlannedKey> keys) {
+        this.keys = keys;
         this.listeners = listeners;
         this.out = out;
         this.starts = starts;
         this.devices = devices;
         this.items = List.copyOf(items);
+        Optional<Device> bay = devices.stream().filter(PatchBay::is).findFirst();
+        patchBay = bay.map(Device::id).orElse(0);
+        patchPhrases = bay.map(Device::phrases).orElse(List.of()).stream()
+                .filter(p -> p.patch().isPresent())
+                .toList();
         for (Device device : devices) {
             devicesById.put(device.id(), device);
             if (device.connection() instanceof Connection.LocalMidi line) {
@@ -87,19 +100,49 @@ public final class Plan {
 
     /** The same plan, which knows where the moves of its cues begin when the book is played straight through, 0–127. */
     public Plan withStarts(Map<MoveStart, Double> known) {
-        return new Plan(devices, items, Map.copyOf(known), out, listeners);
+        return new Plan(devices, items, Map.copyOf(known), out, listeners, keys);
     }
 
     /** The same plan without what does not take part; of this one, nothing is out yet. */
     public Plan tonight(OutTonight without) {
         return without.isNone()
                 ? this
-                : new Plan(devices, items.stream().map(i -> i.tonight(without)).toList(), starts, without, listeners);
+                : new Plan(
+                        devices,
+                        items.stream().map(i -> i.tonight(without)).toList(),
+                        starts,
+                        without,
+                        listeners,
+                        keys);
     }
 
     /** What is done when something comes in. */
     public List<Listener> listeners() {
         return listeners;
+    }
+
+    /** A hand cue. */
+    public Optional<PlannedKey> key(int keyId) {
+        return Optional.ofNullable(keys.get(keyId));
+    }
+
+    /** The machine whose phrases load patch sets; 0 where the show has none. */
+    public int patchBay() {
+        return patchBay;
+    }
+
+    /** The phrases that load patch sets. */
+    public List<Phrase> patchPhrases() {
+        return patchPhrases;
+    }
+
+    public Stream<PatchSet> patchSets() {
+        return patchPhrases.stream().flatMap(p -> p.patch().stream());
+    }
+
+    /** Within one instant patch sets come first, so that what is called after them reaches the new outputs; then {@link PlannedCall#rank}. */
+    public int rank(PlannedCall call) {
+        return call.deviceId() == patchBay ? -1 : call.rank();
     }
 
     /** What does not take part. */
@@ -158,6 +201,11 @@ public final class Plan {
                 .flatMap(d -> d.phrase(call.phraseId()))
                 .filter(Phrase::guarded)
                 .isPresent();
+    }
+
+    /** Whether a hand cue wants a second touch. */
+    public boolean isGuarded(PlannedKey key) {
+        return key.key().guarded() || key.all().anyMatch(this::isGuarded);
     }
 
     /** The calls that stop something on a device, in the order of its phrasebook. */

@@ -35,6 +35,8 @@ public final class Planner {
                     there != null && (there.item() == item || there.item().equals(item));
             items.add(same ? there : planner.planned(item));
         }
-        return new Plan(sameRig ? before.devices() : show.devices(), items, show.listeners());
+        Map<Integer, PlannedKey> keys = new HashMap<>();
+        show.hands().forEach(page -> page.keys().forEach(k -> keys.put(k.id(), planner.planned(k))));
+        return new Plan(sameRig ? before.devices() : show.devices(), items, show.listeners(), keys);
     }
 }

@@ -113,6 +113,14 @@ public sealed interface Connection {
         }
     }
 
+    /** No way at all: our own patch bay, which takes programs as any machine does. */
+    record PatchBay() implements Connection {
+        @Override
+        public String where() {
+            return "within Under Baton";
+        }
+    }
+
     private static String requireHost(String host) {
         String name = Refusal.requireName("host", host, 253);
         if (!name.matches("[A-Za-z0-9.:_-]+")) {

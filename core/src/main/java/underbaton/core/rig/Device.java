@@ -3,6 +3,8 @@ package underbaton.core.rig;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.rig.Speech.Timed;
@@ -136,6 +138,21 @@ public record Device(
             }
         }
         return List.copyOf(numbered);
+    }
+
+    /** The patch bay with the lines of its sets changed; any other machine as it is. */
+    public Device withLines(UnaryOperator<Wiring> change) {
+        return phrases.stream().noneMatch(p -> p.patch().isPresent())
+                ? this
+                : withPhrases(phrases.stream()
+                        .map(p ->
+                                p.patch().map(s -> p.withPatch(s.with(change))).orElse(p))
+                        .toList());
+    }
+
+    /** The patch bay with the lines of its sets between machines that are there; any other machine as it is. */
+    public Device withLinesAmong(Predicate<Integer> isThere) {
+        return withLines(w -> w.among(isThere));
     }
 
     /** The phrases of the machine's own list, in its order. */

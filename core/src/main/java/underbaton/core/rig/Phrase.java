@@ -13,6 +13,7 @@ import underbaton.core.rig.Argument.Unit;
  * @param argument what a call of it has to say besides; there is one just when its speech has a blank or two states
  * @param guarded so disruptive that it needs a second, deliberate act outside its own cue
  * @param listed whether it is an entry of the machine's own list, so that its place gives its number
+ * @param patch what it loads, where the machine is our own patch bay
  */
 public record Phrase(
         int id,
@@ -22,7 +23,8 @@ public record Phrase(
         Effect effect,
         boolean guarded,
         boolean listed,
-        Remarks remarks) {
+        Remarks remarks,
+        Optional<PatchSet> patch) {
 
     public Phrase {
         name = Refusal.requireName("name", name, 60);
@@ -30,6 +32,19 @@ public record Phrase(
             throw new Refusal("name", "“ + ” and “→” part phrases and amounts in a cell; write the name without them.");
         }
         argument = fitting(says, argument);
+    }
+
+    /** A phrase of a machine of the rig. */
+    public Phrase(
+            int id,
+            String name,
+            Speech says,
+            Optional<Argument> argument,
+            Effect effect,
+            boolean guarded,
+            boolean listed,
+            Remarks remarks) {
+        this(id, name, says, argument, effect, guarded, listed, remarks, Optional.empty());
     }
 
     /** A phrase with no blank, outside any list. */
@@ -51,23 +66,35 @@ public record Phrase(
     }
 
     public Phrase withId(int newId) {
-        return new Phrase(newId, name, says, argument, effect, guarded, listed, remarks);
+        return new Phrase(newId, name, says, argument, effect, guarded, listed, remarks, patch);
     }
 
     public Phrase withName(String newName) {
-        return new Phrase(id, newName, says, argument, effect, guarded, listed, remarks);
+        return new Phrase(id, newName, says, argument, effect, guarded, listed, remarks, patch);
+    }
+
+    public Phrase withGuarded(boolean nowGuarded) {
+        return new Phrase(id, name, says, argument, effect, nowGuarded, listed, remarks, patch);
+    }
+
+    public Phrase withSays(Message message) {
+        return new Phrase(id, name, Speech.of(message), argument, effect, guarded, listed, remarks, patch);
+    }
+
+    public Phrase withPatch(PatchSet loads) {
+        return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, Optional.of(loads));
     }
 
     public Phrase withRemarks(Remarks newRemarks) {
-        return new Phrase(id, name, says, argument, effect, guarded, listed, newRemarks);
+        return new Phrase(id, name, says, argument, effect, guarded, listed, newRemarks, patch);
     }
 
     /** The phrase as an entry of the list, or no longer one. */
     Phrase inList(boolean nowListed) {
-        return new Phrase(id, name, says, argument, effect, guarded, nowListed, remarks);
+        return new Phrase(id, name, says, argument, effect, guarded, nowListed, remarks, patch);
     }
 
     Phrase listedAs(Message message) {
-        return new Phrase(id, name, Speech.of(message), Optional.empty(), effect, guarded, true, remarks);
+        return new Phrase(id, name, Speech.of(message), Optional.empty(), effect, guarded, true, remarks, patch);
     }
 }

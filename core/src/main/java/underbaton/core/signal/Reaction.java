@@ -87,6 +87,9 @@ public sealed interface Reaction {
     /** A phrase of a machine, with the amount that it has when nobody says another. */
     record Fire(int deviceId, int phraseId) implements Reaction {}
 
+    /** A hand cue, as if its key were touched; one that works while it is held is let go when the signal is. */
+    record Hand(int keyId) implements Reaction {}
+
     /** Other listeners listen, or do so no longer: one of them or a group. */
     record Arm(Set<Integer> listenerIds, boolean listens) implements Reaction {
 

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Cue;
+import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.file.StoredForm;
@@ -25,6 +26,7 @@ final class ShowParts {
     private static final String ITEM = "item";
     private static final String CUE = "cue";
     private static final String LISTENER = "listener";
+    private static final String HANDS = "hands";
 
     /** The parts of nothing: what a new show is compared with. */
     static final ShowParts NONE = new ShowParts();
@@ -63,6 +65,10 @@ final class ShowParts {
         for (int l = 0; l < show.listeners().size(); l++) {
             Listener listener = show.listeners().get(l);
             put(LISTENER, listener.id(), new Part(0, l, 0, listener));
+        }
+        for (int h = 0; h < show.hands().size(); h++) {
+            HandPage page = show.hands().get(h);
+            put(HANDS, page.id(), new Part(0, h, 0, page));
         }
     }
 
@@ -117,8 +123,12 @@ final class ShowParts {
                 .filter(r -> r.kind().equals(LISTENER))
                 .map(r -> read(r, Listener.class))
                 .toList();
-        int nextId = Math.max(show.nextId(), Show.nextId(devices, items, listeners));
-        return new Show(show.id(), show.name(), show.revision(), nextId, devices, items, listeners);
+        List<HandPage> hands = rows.stream()
+                .filter(r -> r.kind().equals(HANDS))
+                .map(r -> read(r, HandPage.class))
+                .toList();
+        int nextId = Math.max(show.nextId(), Show.nextId(devices, items, listeners, hands));
+        return new Show(show.id(), show.name(), show.revision(), nextId, devices, items, listeners, hands);
     }
 
     private static Map<Integer, List<PartRow>> byParent(List<PartRow> rows, String kind) {

@@ -251,7 +251,8 @@ public class Shows {
                         Math.max(row.nextId(), content.nextId()),
                         content.devices(),
                         content.items(),
-                        content.listeners());
+                        content.listeners(),
+                        content.hands());
                 transactions.executeWithoutResult(t -> {
                     mapper.deleteParts(showId);
                     save(ShowParts.NONE, show);
