@@ -55,6 +55,7 @@ final class RandomListeners {
                     new Reaction.ToCue.Row("T" + make.text(30), make.any(cues).id()));
             reactions.add(new Reaction.ToCue(0, 0, table, random.nextBoolean()));
         }
+        Hands.keys(show).findFirst().ifPresent(k -> reactions.add(new Reaction.Hand(k.id())));
         if (!device.phrases().isEmpty()) {
             reactions.add(
                     new Reaction.Fire(device.id(), make.any(device.phrases()).id()));

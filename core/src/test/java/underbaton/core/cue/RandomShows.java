@@ -111,6 +111,12 @@ public final class RandomShows {
                 show = show.withCue(item.id(), cue(show, ++number));
             }
         }
+        for (int h = random.nextInt(3); h > 0; h--) {
+            show = new RandomHands(this, random).withPage(show);
+        }
+        for (int s = random.nextInt(3); s > 0; s--) {
+            show = new RandomHands(this, random).withSet(show);
+        }
         for (int l = random.nextInt(4); l > 0; l--) {
             show = new RandomListeners(this, random).addedTo(show);
         }
