@@ -11,7 +11,7 @@ import underbaton.core.midi.MidiMessage;
  * A keyboard player's rack of patches. A program picks the patch and puts both switches off and the expression up, as
  * such racks do; controllers 80 and 81 are the switches (64 and over is on), controller 11 the expression.
  */
-public final class KeyboardsHost implements Model.Midi {
+public final class KeyboardsHost implements Model.Midi, Keyed {
 
     public static final List<String> PATCHES = List.of(
             "Upright piano",
@@ -30,6 +30,8 @@ public final class KeyboardsHost implements Model.Midi {
      */
     public record State(int patch, String name, boolean switch1, boolean switch2, int expression, int sounding) {}
 
+    private static final int[] CHORD = {48, 55, 60};
+    private static final int STRUCK = 80;
     private static final int CHANNEL = 5;
     private static final int SWITCH_1 = 80;
     private static final int SWITCH_2 = 81;
@@ -67,5 +69,22 @@ public final class KeyboardsHost implements Model.Midi {
 
     public State state() {
         return state;
+    }
+
+    @Override
+    public List<String> keys() {
+        return List.of("chord", "let go");
+    }
+
+    /** Its own keys reach the rack by the patch alone, as in many a pit. */
+    @Override
+    public void press(String key, Mouth mouth) {
+        for (int note : CHORD) {
+            switch (key) {
+                case "chord" -> mouth.say(new NoteOn(CHANNEL, note, STRUCK));
+                case "let go" -> mouth.say(new NoteOff(CHANNEL, note, 0));
+                default -> {}
+            }
+        }
     }
 }

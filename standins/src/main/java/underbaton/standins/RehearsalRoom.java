@@ -25,7 +25,10 @@ public final class RehearsalRoom implements AutoCloseable {
             "Sound player",
             "Pedals and pads",
             "Playback machine",
-            "Video server");
+            "Video server",
+            "Keys 1",
+            "Keys 3",
+            "Sound modules");
 
     private final List<StandIn> standIns;
 
@@ -48,7 +51,10 @@ public final class RehearsalRoom implements AutoCloseable {
                 new SoundPlayer(),
                 new PedalBoard(),
                 new PlaybackMachine(loops),
-                new VideoServer());
+                new VideoServer(),
+                new StageKeyboard(10),
+                new StageKeyboard(11),
+                new SoundModules());
         standIns = IntStream.range(0, models.size())
                 .mapToObj(i -> new StandIn(
                         NAMES.get(i), models.get(i), bind, portOf(firstPort, i), clock, loops, listener, watcher))

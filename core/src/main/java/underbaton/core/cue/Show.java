@@ -375,9 +375,15 @@ public record Show(
 
     // ---- listeners
 
-    /** The machines that a cue may tell something: all but those that only speak, which are listened to and have no phrases. */
+    /**
+     * The machines that a cue may tell something: all but those that have no phrases and only speak, or are only played through the
+     * patch.
+     */
     public List<Device> told() {
         Set<Integer> heard = listeners.stream().flatMap(l -> l.from().stream()).collect(Collectors.toSet());
+        PatchBay.sets(this).stream()
+                .flatMap(p -> p.patch().orElseThrow().shown().lines().stream())
+                .forEach(l -> heard.addAll(List.of(l.from(), l.to())));
         return devices.stream()
                 .filter(d -> !d.phrases().isEmpty() || !heard.contains(d.id()))
                 .toList();

@@ -104,6 +104,9 @@ public sealed interface Order {
         }
     }
 
+    /** Ends all that sounds at the outputs of the patch, whether we know of it or not; its lines stay. */
+    record Hush() implements Order {}
+
     /** These lines are in use from now on, kept or not. @param setId the phrase that they are tried for */
     record TryPatch(int setId, Wiring wiring) implements Order {}
 

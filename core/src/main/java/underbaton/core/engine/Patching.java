@@ -47,7 +47,9 @@ abstract class Patching extends Mending {
     private static final int ON = 127;
 
     /** MIDI 1.0: sustain, sostenuto, soft pedal, and the second hold. */
-    private static final Set<Integer> PEDALS = Set.of(64, 66, 67, 69);
+    private static final int SUSTAIN = 64;
+
+    private static final Set<Integer> PEDALS = Set.of(SUSTAIN, 66, 67, 69);
 
     private Cause cause;
     /** What a set is loaded with though it is not kept. */
@@ -293,6 +295,22 @@ abstract class Patching extends Mending {
         PMap<Key, Tone> sounding = patched.tones();
         patched = patched.with(Patched.NOTHING.tones(), Patched.NOTHING.places(), patched.owed());
         sounding.forEach((place, tone) -> silence(place, tone.begun(), 0));
+    }
+
+    /** Ends what sounds, and tells every output in use to end all that it plays, for what we do not know of. */
+    void hush() {
+        silenceAll(Cause.outside("patch: all notes off", now));
+        Set<Key> told = new LinkedHashSet<>();
+        for (PatchLine line : patched.wiring().lines()) {
+            plan.device(line.to()).ifPresent(d -> {
+                int channel = line.toChannel().orElse(line.fromChannel().orElse(d.channel()));
+                told.add(new Key(d.id(), channel, Kind.PEDAL, SUSTAIN));
+            });
+        }
+        for (Key place : told) {
+            say(place.deviceId(), endOf(place, 0));
+            say(place.deviceId(), new ControlChange(place.channel(), ALL_NOTES_OFF, 0));
+        }
     }
 
     /** It is back: what should have ended while it was away ends now. */

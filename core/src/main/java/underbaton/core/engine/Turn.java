@@ -72,6 +72,8 @@ final class Turn extends Listening {
             hear(heard);
         } else if (order instanceof Order.Touch touch) {
             touch(touch.keyId(), touch.how(), touch.by(), false);
+        } else if (order instanceof Order.Hush) {
+            hush();
         } else if (order instanceof Order.TryPatch tries) {
             tryOut(tries.setId(), tries.wiring());
         } else if (order instanceof Order.Listen listen) {

@@ -14,6 +14,7 @@ import java.util.Set;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Hands;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
@@ -98,9 +99,26 @@ final class DemoBook {
             listener(first.substring(9), fields.get(1), fields.get(2), fields.get(3));
         } else if (first.startsWith("relay ")) {
             relay(first.substring(6), fields.get(1), fields.get(2), fields.subList(3, fields.size()));
+        } else if (first.startsWith("hands ")) {
+            show = hands().page(show, rest(first, fields));
+        } else if (first.startsWith("key ")) {
+            show = hands().key(show, rest(first, fields));
+        } else if (first.startsWith("set ")) {
+            show = hands().set(show, rest(first, fields));
         } else if (!first.startsWith("show ")) {
             cue(fields);
         }
+    }
+
+    private DemoHands hands() {
+        return new DemoHands(name -> named(name).id(), this::call);
+    }
+
+    /** The fields without the word that says what the line is. */
+    private static List<String> rest(String first, List<String> fields) {
+        List<String> rest = new ArrayList<>(fields);
+        rest.set(0, first.substring(first.indexOf(' ') + 1));
+        return rest;
     }
 
     /** The fourth field, its lines parted by slashes between blanks. */
@@ -177,13 +195,23 @@ final class DemoBook {
     private void listener(String name, String from, String touched, String does) {
         Reaction reaction = does.startsWith("cue ")
                 ? new Reaction.ToCue(cueId(does.substring(4)), 0, true)
-                : switch (does) {
-                    case "cue" -> new Reaction.ToCue(0, 0, true);
-                    case "item" -> new Reaction.Play(0, 0, "");
-                    default -> new Reaction.Give(Reaction.Deed.valueOf(does));
-                };
+                : does.startsWith("hand ")
+                        ? new Reaction.Hand(Hands.named(show, does.substring(5))
+                                .orElseThrow()
+                                .id())
+                        : does.startsWith("phrase ")
+                                ? fires(call(does.substring(7)))
+                                : switch (does) {
+                                    case "cue" -> new Reaction.ToCue(0, 0, true);
+                                    case "item" -> new Reaction.Play(0, 0, "");
+                                    default -> new Reaction.Give(Reaction.Deed.valueOf(does));
+                                };
         boolean number = does.equals("cue") || does.equals("item");
         listen(name, from, touched, number, reaction);
+    }
+
+    private static Reaction fires(Call call) {
+        return new Reaction.Fire(call.deviceId(), call.phraseId());
     }
 
     /** @param rest the machine that is told, what it is told, and from which amount to which, or the names */

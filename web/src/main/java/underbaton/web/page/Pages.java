@@ -13,7 +13,8 @@ import underbaton.web.stage.Stage;
 public class Pages {
 
     /** The index tabs, in the order of the work. */
-    private static final List<String> TABS = List.of("Rig", "Book", "Score", "Signals", "Desk", "Room", "Log");
+    private static final List<String> TABS =
+            List.of("Rig", "Book", "Score", "Signals", "Patch", "Hands", "Desk", "Room", "Log");
 
     private final Shows shows;
     private final Stage stage;

@@ -1,8 +1,10 @@
 package underbaton.web.room;
 
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import underbaton.core.perform.Clock;
+import underbaton.core.rig.Numbering;
 import underbaton.standins.BandTablet;
 import underbaton.standins.CameraSwitcher;
 import underbaton.standins.FohLights;
@@ -13,7 +15,9 @@ import underbaton.standins.PlaybackMachine;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.RiverScreen;
 import underbaton.standins.SoundConsole;
+import underbaton.standins.SoundModules;
 import underbaton.standins.SoundPlayer;
+import underbaton.standins.StageKeyboard;
 import underbaton.standins.StandIn;
 import underbaton.standins.VideoServer;
 import underbaton.standins.VocalTuning;
@@ -74,12 +78,35 @@ public record RoomView(
             PlaybackMachine.State state = playback.state();
             return (state.song() == 0 ? "no song" : "song " + state.song()) + (state.plays() ? ", playing" : "");
         }
+        if (model instanceof StageKeyboard keyboard) {
+            return (keyboard.isLocal() ? "" : "local off") + notes(keyboard.sounding());
+        }
         if (model instanceof VideoServer server) {
             return server.title().isEmpty() ? "no title" : "“" + server.title() + "”";
         }
         return model instanceof SoundConsole console && console.state().scene() > 0
                 ? "scene " + console.state().scene()
                 : "";
+    }
+
+    private static String notes(List<Integer> sounding) {
+        return sounding.stream().map(n -> " " + Numbering.WIRE.note(n)).collect(Collectors.joining());
+    }
+
+    /** What the rack of sounds plays. */
+    public List<SoundModules.Part> parts() {
+        return machines.stream()
+                .map(StandIn::model)
+                .filter(SoundModules.class::isInstance)
+                .map(SoundModules.class::cast)
+                .findFirst()
+                .orElseThrow()
+                .parts();
+    }
+
+    /** Notes in words, with blanks between. */
+    public String words(List<Integer> sounding) {
+        return notes(sounding).strip();
     }
 
     /** Whether somebody has sorted the lighting desk's list. */

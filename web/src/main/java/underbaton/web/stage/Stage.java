@@ -13,6 +13,7 @@ import underbaton.core.engine.Happening;
 import underbaton.core.engine.Kept;
 import underbaton.core.engine.Manner;
 import underbaton.core.engine.Order;
+import underbaton.core.engine.Patched;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.Step;
 import underbaton.core.loop.Loops;
@@ -29,6 +30,7 @@ import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Refusal;
+import underbaton.core.rig.Wiring;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
@@ -69,6 +71,8 @@ public class Stage {
     private Map<Integer, Boolean> armed = Map.of();
 
     private boolean listens = true;
+    private Wiring patch = Wiring.NONE;
+    private int patchSet;
 
     Stage(
             Shows shows,
@@ -184,6 +188,12 @@ public class Stage {
             armed = hearing.armed();
             listens = hearing.on();
             live.changed("listeners");
+        }
+        Patched patched = step.next().patched();
+        if (patched.setId() != patchSet || patched.wiring() != patch) {
+            patchSet = patched.setId();
+            patch = patched.wiring();
+            live.changed("patch");
         }
         recorder.saw(showId, step);
         cameIn.saw(showId, step);
@@ -311,6 +321,8 @@ public class Stage {
             live.changed("waiting");
         });
         live.changed("book");
+        live.changed("patch");
+        live.changed("hands");
         live.changed("lamps");
         live.changed("machines");
     }

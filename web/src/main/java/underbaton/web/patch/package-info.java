@@ -1,0 +1,2 @@
+/** The page Patch: which inputs reach which outputs, set by set. */
+package underbaton.web.patch;

@@ -1,0 +1,164 @@
+// Patch sets: looked at, edited, kept and loaded. Looking is only ever a GET.
+import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
+import { following } from './following.js';
+
+const { baton } = window;
+const place = document.getElementById('patch');
+const lineDialog = document.getElementById('line');
+const nameDialog = document.getElementById('name');
+const ASK_MS = 3000;
+
+const body = () => place.querySelector('.patch');
+const chosen = () => body().dataset.chosen;
+const path = (rest) => `/shows/${baton.show}/patch${rest}`;
+const ofSet = (rest) => path(`/${chosen()}${rest}`);
+const { follow } = following(place);
+
+// ---- drawing: what has focus keeps it
+
+function draw(html) {
+  const focused = document.activeElement?.id;
+  Idiomorph.morph(body(), html, { morphStyle: 'outerHTML' });
+  if (focused && document.activeElement.id !== focused) document.getElementById(focused)?.focus();
+  follow();
+  history.replaceState(null, '', path(chosen() ? `?set=${chosen()}` : ''));
+}
+
+async function look(set) {
+  const response = await fetch(path(`/body?set=${set}`)).catch(() => null);
+  if (response?.ok) draw(await response.text()); else baton.tell(null);
+}
+
+/** Answers whether it was done. */
+async function change(where, fields = {}) {
+  const answer = await baton.post(where, fields);
+  if (answer && answer.status !== 204) draw(await answer.text());
+  return answer !== null;
+}
+
+document.addEventListener('live', (e) => { if (e.detail.topic === 'patch') look(chosen() || 0); });
+
+// ---- loading: a second, deliberate act
+
+let asking = 0;
+function load(byKey) {
+  const button = document.getElementById('load');
+  if (!button) return;
+  if (byKey && Date.now() > asking) {
+    asking = Date.now() + ASK_MS;
+    button.classList.add('asks');
+    button.textContent = `L again: load ${body().dataset.name}`;
+    setTimeout(rest, ASK_MS);
+    return;
+  }
+  rest(true);
+  change(ofSet('/load'));
+}
+function rest(now) {
+  const button = document.getElementById('load');
+  if (now === true) asking = 0;
+  if (!button || Date.now() < asking) return;
+  button.classList.remove('asks');
+  button.innerHTML = `<span></span> <kbd>L</kbd> <kbd>L</kbd>`;
+  button.firstChild.textContent = button.dataset.says;
+}
+
+// ---- names and lines
+
+let named = () => {};
+function askName(value, more, then) {
+  const { elements } = nameDialog.querySelector('form');
+  elements.name.value = value;
+  nameDialog.querySelector('[data-more]').hidden = !more;
+  if (more) { elements.number.value = body().dataset.number; elements.guarded.checked = body().dataset.guarded === 'true'; }
+  named = then;
+  nameDialog.showModal();
+  elements.name.select();
+}
+nameDialog.addEventListener('submit', async (e) => {
+  const fields = Object.fromEntries(new FormData(e.target));
+  if (await named(fields)) nameDialog.close();
+});
+
+async function openLine(row) {
+  const response = await fetch(ofSet(`/line?place=${row}`)).catch(() => null);
+  if (!response?.ok) { baton.tell(response ? await response.text() : null); return; }
+  lineDialog.innerHTML = await response.text();
+  lineDialog.showModal();
+  lineDialog.querySelector('select').focus();
+}
+lineDialog.addEventListener('submit', async (e) => {
+  const form = new FormData(e.target);
+  if (await change(ofSet('/line'), { ...Object.fromEntries(form), kinds: form.getAll('kinds').join(',') })) lineDialog.close();
+});
+
+// ---- what keys and buttons do
+
+const row = () => document.activeElement?.closest?.('#lines tr[data-place]');
+const acts = {
+  new: () => askName('', false, (f) => change(path(''), { name: f.name })),
+  load: () => load(false),
+  'load-key': () => load(true),
+  keep: () => change(ofSet('/keep')),
+  'keep-as': () => askName(`${body().dataset.name} 2`, false, (f) => change(ofSet('/keep-as'), { name: f.name })),
+  'put-back': () => change(ofSet('/put-back')),
+  rename: () => askName(body().dataset.name, true, (f) => change(ofSet('/rename'), f)),
+  duplicate: () => change(ofSet('/duplicate')),
+  'delete-set': () => change(ofSet('/delete')),
+  'add-line': () => openLine(-1),
+  'change-line': (at) => at && openLine(at.dataset.place),
+  'delete-line': (at) => at && change(ofSet(`/line/${at.dataset.place}/delete`)),
+  hush: () => change(path('/hush')).then((done) => done && baton.say('All notes off was sent to every output.')),
+  undo: () => change(path('/undo'), { set: chosen() || 0 }),
+  redo: () => change(path('/redo'), { set: chosen() || 0 }),
+};
+
+document.addEventListener('click', (e) => {
+  const set = e.target.closest('[data-set]');
+  if (set && !e.ctrlKey && !e.metaKey) { e.preventDefault(); look(set.dataset.set); return; }
+  const act = e.target.closest('[data-do]');
+  if (act) acts[act.dataset.do](act.closest('tr[data-place]'));
+});
+place.addEventListener('change', (e) => {
+  if (e.target.matches('[data-local]')) change(ofSet('/local'), { machine: e.target.dataset.local, off: e.target.checked });
+});
+
+const keys = {
+  n: 'new', l: 'load-key', k: 'keep', K: 'keep-as', p: 'put-back', r: 'rename', d: 'duplicate', a: 'add-line', o: 'hush',
+};
+const needSet = new Set(['load-key', 'keep', 'keep-as', 'put-back', 'rename', 'duplicate', 'add-line']);
+
+document.addEventListener('keydown', (e) => {
+  if (baton.typing(e)) return;
+  const ctrl = e.ctrlKey || e.metaKey;
+  if (ctrl && e.key.toLowerCase() === 'z') { e.preventDefault(); acts[e.shiftKey ? 'redo' : 'undo'](); return; }
+  if (ctrl || e.altKey) return;
+  const to = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+  const list = e.target.closest('#sets') ? [...document.querySelectorAll('#sets a')] : [...document.querySelectorAll('#lines tr[data-place]')];
+  if (to && list.includes(document.activeElement)) {
+    e.preventDefault();
+    const next = list[list.indexOf(document.activeElement) + to];
+    next?.focus();
+    if (next?.dataset.set) look(next.dataset.set);
+    return;
+  }
+  if (row() === e.target && e.key === 'Enter') { e.preventDefault(); acts['change-line'](row()); return; }
+  if (row() === e.target && e.key === 'Delete') { acts['delete-line'](row()); return; }
+  const act = keys[e.key];
+  if (act && (chosen() || !needSet.has(act))) { e.preventDefault(); acts[act](); }
+});
+document.addEventListener('copy', (e) => {
+  if (!row()) return;
+  e.preventDefault();
+  e.clipboardData.setData('text/plain', row().dataset.copy);
+  baton.say('The line is copied.');
+});
+document.addEventListener('paste', (e) => {
+  if (baton.typing(e) || !chosen()) return;
+  e.preventDefault();
+  change(ofSet('/paste'), { line: e.clipboardData.getData('text/plain') });
+});
+
+rest();
+follow();
+new MutationObserver(() => { if (!document.querySelector('#load kbd') && Date.now() > asking) rest(); }).observe(place, { childList: true, subtree: true });
