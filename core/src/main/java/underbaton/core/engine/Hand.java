@@ -32,7 +32,7 @@ public record Hand(
     private static final int MOST_TAPS = 5;
 
     /** How long the second act of a guarded call is waited for. */
-    static final long GUARD_NANOS = 3_000_000_000L;
+    public static final long GUARD_NANOS = 3_000_000_000L;
 
     /** A guarded call that was ordered once. */
     public record Guard(int deviceId, int phraseId, long nanos) {}
@@ -84,6 +84,11 @@ public record Hand(
 
     Hand keyed(int keyId, boolean on) {
         return new Hand(manner, moved, goneNanos, askedNanos, guard, taps, keys.plus(keyId, on));
+    }
+
+    /** Whether a guarded hand cue was touched once, and waits for its second touch. */
+    public boolean keyWaitsAt(int keyId, long nanos) {
+        return guardWaitsAt(Touching.A_KEY, keyId, nanos);
     }
 
     Hand tapped(long nanos) {

@@ -2,6 +2,7 @@ package underbaton.core.plan;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -124,6 +125,13 @@ public final class Plan {
     /** A hand cue. */
     public Optional<PlannedKey> key(int keyId) {
         return Optional.ofNullable(keys.get(keyId));
+    }
+
+    /** The first hand cue of that name, whatever its capitals. */
+    public Optional<PlannedKey> keyNamed(String name) {
+        return keys.values().stream()
+                .filter(k -> k.key().name().equalsIgnoreCase(name))
+                .min(Comparator.comparingInt(PlannedKey::id));
     }
 
     /** The machine whose phrases load patch sets; 0 where the show has none. */

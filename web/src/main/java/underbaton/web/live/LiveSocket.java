@@ -31,6 +31,9 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
     static final String PATH = "/live";
     private static final int LONGEST_MESSAGE = 8192;
     private static final int MOST_BROWSERS = 500;
+    /** The number of an order begins with the number of the page that gave it. */
+    private static final long ORDERS_OF_A_PAGE = 100_000;
+
     private static final long LONGEST_SILENCE_MILLIS = 60_000;
 
     private final Live live;
@@ -75,6 +78,7 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
         Browser browser = browsers.remove(session.getId());
         if (browser != null) {
             live.left(browser);
+            orders.forEach(o -> o.gone(session.getId() + "/"));
         }
     }
 
@@ -85,17 +89,21 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
             return;
         }
         try {
-            take(browser, Frames.read(message.getPayload()));
+            take(browser, session.getId(), Frames.read(message.getPayload()));
         } catch (JacksonException noMessage) {
             session.close(CloseStatus.BAD_DATA);
         }
     }
 
-    private void take(Browser browser, Frames.Said said) {
+    private void take(Browser browser, String session, Frames.Said said) {
         if (said.order() != 0) {
-            browser.answer(Frames.answer(said.order(), done(said)));
+            browser.answer(
+                    Frames.answer(said.order(), done(said, session + "/" + said.order() / ORDERS_OF_A_PAGE + "/")));
         } else if (said.page() != null) {
             List<String> topics = said.topics() == null ? List.of() : said.topics();
+            if (topics.isEmpty()) {
+                orders.forEach(o -> o.gone(session + "/" + said.page() + "/"));
+            }
             boolean there = topics.isEmpty()
                     || said.show() == 0
                     || shows.find(said.show()).isPresent();
@@ -111,18 +119,16 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
     }
 
     /** @return why it was not done; empty when it was */
-    private String done(Frames.Said said) {
+    private String done(Frames.Said said, String page) {
         for (Orders some : orders) {
-            Orders.Handler order = some.orders().get(said.what());
-            if (order != null) {
-                try {
-                    order.give(said.show());
+            try {
+                if (some.take(said.what() == null ? "" : said.what(), said.show(), page)) {
                     return "";
-                } catch (Refusal refusal) {
-                    return refusal.getMessage();
-                } catch (RuntimeException otherwise) {
-                    return "It was not done: " + some.words(otherwise);
                 }
+            } catch (Refusal refusal) {
+                return refusal.getMessage();
+            } catch (RuntimeException otherwise) {
+                return "It was not done: " + some.words(otherwise);
             }
         }
         return "There is no such order; reload the page.";

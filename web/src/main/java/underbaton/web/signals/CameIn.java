@@ -3,6 +3,7 @@ package underbaton.web.signals;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
@@ -10,6 +11,8 @@ import org.springframework.stereotype.Component;
 import underbaton.core.engine.Happening;
 import underbaton.core.engine.Step;
 import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOff;
+import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
 import underbaton.core.signal.Outcome;
@@ -119,6 +122,26 @@ public class CameIn {
                 .map(half -> lower ? half : came)
                 .map(higher -> new Gesture(
                         higher.outcome.source(), higher.outcome.signal().message(), true));
+    }
+
+    /** The number of what came in last, to whatever show. */
+    public synchronized long last() {
+        return count;
+    }
+
+    /** What was touched first since then, but for what is let go and what is a listener's already. */
+    public synchronized Optional<Outcome> touchedSince(long number, int showId) {
+        return newest.stream()
+                .filter(c -> c.number > number && c.showId == showId && !c.outcome.isTaken() && !isRelease(c))
+                .min(Comparator.comparingLong(Came::number))
+                .map(Came::outcome);
+    }
+
+    private static boolean isRelease(Came came) {
+        Message message = came.outcome.signal().message();
+        return message instanceof NoteOff
+                || message instanceof NoteOn on && on.velocity() == 0
+                || message instanceof ControlChange change && change.value() == 0;
     }
 
     synchronized Optional<Came> numbered(long number) {

@@ -151,6 +151,9 @@ final class ListenerDraft {
         } else if (reaction instanceof Reaction.Fire fire) {
             does = "phrase";
             target = fire.deviceId() + " " + fire.phraseId();
+        } else if (reaction instanceof Reaction.Hand hand) {
+            does = "hand";
+            target = Integer.toString(hand.keyId());
         } else if (reaction instanceof Reaction.Arm arm) {
             does = arm.listens() ? "arm" : "disarm";
             group = ListenerForm.joined(arm.listenerIds());

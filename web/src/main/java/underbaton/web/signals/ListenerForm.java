@@ -11,6 +11,7 @@ import java.util.TreeSet;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Hands;
 import underbaton.core.cue.Show;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.MachineControl;
@@ -260,6 +261,12 @@ public record ListenerForm(
                     throw new Refusal("target", "Choose the phrase that is fired.");
                 }
                 yield new Reaction.Fire(Typed.number("target", parts[0]), Typed.number("target", parts[1]));
+            }
+            case "hand" -> {
+                if (Hands.key(show, targetId()).isEmpty()) {
+                    throw new Refusal("target", "Choose the hand cue; the page Hands makes them.");
+                }
+                yield new Reaction.Hand(targetId());
             }
             // Until what it passes on is put in its place.
             case "relay" -> new Reaction.Give(Reaction.Deed.GO);

@@ -2,6 +2,8 @@ package underbaton.web.signals;
 
 import java.util.List;
 import java.util.stream.Collectors;
+import underbaton.core.cue.HandKey;
+import underbaton.core.cue.Hands;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
@@ -91,6 +93,10 @@ final class ListenerWords {
             return show.device(fire.deviceId())
                     .flatMap(d -> d.phrase(fire.phraseId()).map(p -> d.name() + ": " + p.name()))
                     .orElse("a phrase that is gone");
+        }
+        if (reaction instanceof Reaction.Hand hand) {
+            return "hand cue "
+                    + Hands.key(show, hand.keyId()).map(HandKey::name).orElse("that is gone");
         }
         Reaction.Arm arm = (Reaction.Arm) reaction;
         String others = show.listeners().stream()

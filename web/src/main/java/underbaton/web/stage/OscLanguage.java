@@ -12,8 +12,12 @@ import underbaton.core.engine.Playing;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
+import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.PlannedKey;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Position;
 import underbaton.wire.osc.Caller;
@@ -109,6 +113,11 @@ class OscLanguage {
             case "resume" -> stage.order(show, "go on" + by, new Order.Resume());
             case "stop" -> stage.order(show, "stop all" + by, new Order.StopAll());
             case "play" -> stage.order(show, "play" + by, play(state, said));
+            case "hand" -> stage.touch(show, hand(state, said), wanted(said), "hand" + by + ": ");
+            case "patch" -> {
+                PlannedCall set = patchSet(state, said);
+                stage.fire(show, set, "patch: " + set.phrase() + by);
+            }
             case "ask" -> {
                 return answers(desk, state);
             }
@@ -116,6 +125,41 @@ class OscLanguage {
                 throw new Refusal("address", "There is no " + message.address() + "; docs/formats/osc.md has all.");
         }
         return List.of();
+    }
+
+    private static PlannedKey hand(PlaybackState state, List<Object> said) {
+        if (said.isEmpty()) {
+            throw new Refusal("hand", "Which hand cue? Send its name.");
+        }
+        String name = OscMessage.plain(said.get(0)).strip();
+        return state.plan()
+                .keyNamed(name)
+                .orElseThrow(() -> new Refusal("hand", "There is no hand cue “" + name + "” in this show."));
+    }
+
+    /** A touch where no argument follows the name; else on for 1 and off for 0. */
+    private static Order.Touch.How wanted(List<Object> said) {
+        if (said.size() == 1) {
+            return Order.Touch.How.PRESS;
+        }
+        String state = OscMessage.plain(said.get(1));
+        if (!state.matches("[01](\\.0*)?")) {
+            throw new Refusal("hand", "Send 1 for on or 0 for off behind the name, or nothing for a touch.");
+        }
+        return state.startsWith("1") ? Order.Touch.How.ON : Order.Touch.How.OFF;
+    }
+
+    private static PlannedCall patchSet(PlaybackState state, List<Object> said) {
+        if (said.isEmpty()) {
+            throw new Refusal("patch", "Which patch set? Send its name.");
+        }
+        String name = OscMessage.plain(said.get(0)).strip();
+        Device bay = state.plan()
+                .device(state.plan().patchBay())
+                .orElseThrow(() -> new Refusal("patch", "This show has no patch set."));
+        return bay.phraseNamed(name)
+                .map(p -> PlannedCall.of(bay, p))
+                .orElseThrow(() -> new Refusal("patch", "There is no patch set “" + name + "” in this show."));
     }
 
     private static PlannedCue cue(PlaybackState state, List<Object> said) {
@@ -180,6 +224,13 @@ class OscLanguage {
                 place.map(Position::bar).orElse(0),
                 place.map(Position::beat).orElse(0)));
         all.add(is("state", word(state)));
+        all.add(is(
+                "patch",
+                state.plan().patchPhrases().stream()
+                        .filter(p -> p.id() == state.patched().setId())
+                        .map(Phrase::name)
+                        .findFirst()
+                        .orElse("")));
         all.add(is(
                 "next",
                 state.coming().map(c -> c.cue().label()).orElse(""),

@@ -29,6 +29,7 @@ import underbaton.core.plan.Changes;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedKey;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wiring;
 import underbaton.core.signal.Hearing;
@@ -205,6 +206,7 @@ public class Stage {
             return;
         }
         live.changed("desk");
+        live.changed("hands");
         live.changed("playing");
     }
 
@@ -285,6 +287,22 @@ public class Stage {
         if (first) {
             throw new Refusal("guarded", "“" + call.phrase() + "” is guarded: fire it once more within three seconds.");
         }
+    }
+
+    /**
+     * Touches a hand cue's key.
+     *
+     * @param by who does it, for the log: {@code hand: }
+     */
+    public void touch(int showId, PlannedKey key, Order.Touch.How how, String by) {
+        String did =
+                switch (how) {
+                    case PRESS -> "";
+                    case LET_GO -> ", let go";
+                    case ON -> ", on";
+                    case OFF -> ", off";
+                };
+        order(showId, by + key.key().name() + did, new Order.Touch(key.id(), how, by));
     }
 
     /** From now on GO behaves so, in this show and the next ones. */

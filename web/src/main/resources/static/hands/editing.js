@@ -1,0 +1,201 @@
+// Hand cues as they are made: written, copied, moved. Nothing here reaches a machine.
+import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
+
+const { baton } = window;
+const place = document.getElementById('hands');
+const keyDialog = document.getElementById('key');
+const gridDialog = document.getElementById('grid');
+
+const body = () => place.querySelector('.hands');
+const page = () => body().dataset.page;
+const path = (rest) => `/shows/${baton.show}/hands${rest}`;
+const at = () => document.activeElement?.closest?.('.place') || document.getElementById('place-0-0');
+const where = (p) => ({ page: page(), row: p.dataset.row, column: p.dataset.column });
+
+function draw(html) {
+  const focused = document.activeElement?.id;
+  Idiomorph.morph(body(), html, { morphStyle: 'outerHTML' });
+  if (focused) document.getElementById(focused)?.focus();
+  history.replaceState(null, '', path(page() ? `/edit?page=${page()}` : '/edit'));
+  document.getElementById('play').href = path(page() ? `?page=${page()}` : '');
+  const left = document.getElementById('left');
+  if (left) baton.left(left);
+}
+
+/** Answers whether it was done. */
+async function change(rest, fields = {}) {
+  const answer = await baton.post(path(rest), fields);
+  if (answer) draw(await answer.text());
+  return answer !== null;
+}
+
+// ---- writing a key
+
+function fit(form) {
+  const press = form.elements.way.value === 'PRESS';
+  const off = form.querySelector('[data-calls=off]');
+  off.hidden = press;
+  form.querySelector('[data-on]').textContent = { PRESS: 'It calls', ON_OFF: 'On, it calls', HELD: 'Held down, it calls' }[form.elements.way.value];
+  form.querySelector('[data-off]').textContent = { PRESS: '', ON_OFF: 'Off, it calls', HELD: 'Let go, it calls' }[form.elements.way.value];
+  form.querySelectorAll('.call').forEach((call) => call.querySelector('[data-says]').setAttribute('list', `says-${call.querySelector('[data-machine]').value}`));
+}
+
+async function write(p) {
+  const response = await fetch(path(`/form?${new URLSearchParams(where(p))}`)).catch(() => null);
+  if (!response?.ok) { baton.tell(response ? await response.text() : null); return; }
+  keyDialog.innerHTML = await response.text();
+  fit(keyDialog.querySelector('form'));
+  keyDialog.showModal();
+  keyDialog.querySelector('[name=name]').select();
+}
+
+const calls = (form, list) => [...form.querySelectorAll(`[data-calls=${list}] .call`)]
+  .map((call) => `${call.querySelector('[data-machine]').value} ${call.querySelector('[data-says]').value.trim()}`)
+  .filter((line) => line.includes(' ') && !line.endsWith(' ')).join('\n');
+
+keyDialog.addEventListener('change', (e) => fit(e.target.form));
+keyDialog.addEventListener('click', (e) => {
+  const more = e.target.closest('[data-more]');
+  const less = e.target.closest('[data-less]');
+  const learn = e.target.closest('[data-learn]');
+  if (learn) learnSignal(learn);
+  if (more) {
+    const rows = more.parentElement.querySelectorAll('.call');
+    const fresh = rows[rows.length - 1].cloneNode(true);
+    fresh.querySelector('[data-says]').value = '';
+    more.before(fresh);
+    fit(more.form);
+    fresh.querySelector('select').focus();
+  }
+  if (less) {
+    const row = less.closest('.call');
+    if (row.parentElement.querySelectorAll('.call').length > 1) row.remove(); else row.querySelector('[data-says]').value = '';
+  }
+});
+keyDialog.addEventListener('submit', async (e) => {
+  const form = e.target;
+  const fields = Object.fromEntries(new FormData(form));
+  if (await change('/keys', { ...fields, on: calls(form, 'on'), off: calls(form, 'off') })) keyDialog.close();
+});
+
+// ---- a pad that works it too
+
+const LEARN_MS = 15000;
+async function learnSignal(button) {
+  const told = button.parentElement.querySelector('.learnt');
+  const after = await fetch(path('/came')).then((r) => r.text()).catch(() => null);
+  if (after === null) { baton.tell(null); return; }
+  button.disabled = true;
+  told.textContent = 'waits for a touch…';
+  for (const end = Date.now() + LEARN_MS; Date.now() < end && keyDialog.open;) {
+    const answer = await baton.post(path(`/keys/${button.dataset.learn}/learn`), { after });
+    if (!answer || answer.status === 200) { told.textContent = answer ? `learnt: ${await answer.text()}` : ''; button.disabled = false; return; }
+    await new Promise((later) => { setTimeout(later, 250); });
+  }
+  button.disabled = false;
+  told.textContent = 'nothing was touched; press it again, then touch the pad';
+}
+
+// ---- pages
+
+let grids = () => {};
+function askGrid(fields, then) {
+  const { elements } = gridDialog.querySelector('form');
+  Object.entries(fields).forEach(([name, value]) => { elements[name].value = value; });
+  grids = then;
+  gridDialog.showModal();
+  elements.name.select();
+}
+gridDialog.addEventListener('submit', async (e) => {
+  if (await grids(Object.fromEntries(new FormData(e.target)))) gridDialog.close();
+});
+
+// ---- the clipboard
+
+let cut = null;
+async function copy(text, words) {
+  try { await navigator.clipboard.writeText(text); } catch { localStorage.setItem('baton-copied', text); }
+  baton.say(words);
+}
+const copied = async () => navigator.clipboard.readText().catch(() => localStorage.getItem('baton-copied') || '');
+
+async function paste() {
+  const keys = await copied();
+  const source = cut;
+  cut = null;
+  if (source && source.text === keys && source.show === baton.show) {
+    await change(`/keys/${source.key}/move`, where(at()));
+  } else {
+    await change('/paste', { ...where(at()), page: page() || 0, keys });
+  }
+}
+
+// ---- what keys and buttons do
+
+const acts = {
+  'new-page': () => askGrid({ name: '', rows: 3, columns: 4 }, (f) => change('/pages', f)),
+  grid: () => askGrid({ name: body().dataset.name, rows: body().dataset.rows, columns: body().dataset.columns }, (f) => change(`/pages/${page()}`, f)),
+  earlier: () => change(`/pages/${page()}/place`, { by: -1 }),
+  later: () => change(`/pages/${page()}/place`, { by: 1 }),
+  'copy-page': () => copy(body().dataset.copy, 'The page is copied.'),
+  'delete-page': () => change(`/pages/${page()}/delete`),
+  undo: () => change('/undo', { page: page() || 0 }),
+  redo: () => change('/redo', { page: page() || 0 }),
+};
+
+document.addEventListener('click', (e) => {
+  const act = e.target.closest('[data-do]');
+  if (act) acts[act.dataset.do]();
+  const p = e.target.closest('.place');
+  if (p) { p.focus(); if (e.detail !== 1 || !p.dataset.key) write(p); }
+});
+
+const STEPS = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+const beside = (p, [down, right]) => document.getElementById(`place-${Number(p.dataset.row) + down}-${Number(p.dataset.column) + right}`);
+
+async function moveKey(p, to) {
+  if (!to || !p.dataset.key) return;
+  if (await change(`/keys/${p.dataset.key}/move`, where(to))) document.getElementById(to.id).focus();
+}
+
+document.addEventListener('keydown', (e) => {
+  if (baton.typing(e)) return;
+  const ctrl = e.ctrlKey || e.metaKey;
+  const p = e.target.closest('.place');
+  const key = e.key.toLowerCase();
+  if (ctrl && key === 'z') { e.preventDefault(); acts[e.shiftKey ? 'redo' : 'undo'](); return; }
+  if (ctrl && key === 'c' && e.shiftKey && page()) { e.preventDefault(); acts['copy-page'](); return; }
+  if (ctrl && key === 'c' && p?.dataset.key) { e.preventDefault(); copy(p.dataset.copy, 'The key is copied.'); return; }
+  if (ctrl && key === 'x' && p?.dataset.key) {
+    e.preventDefault();
+    cut = { key: p.dataset.key, text: p.dataset.copy, show: baton.show };
+    copy(p.dataset.copy, 'The key is cut: paste it where it shall be.');
+    return;
+  }
+  if (ctrl && key === 'v') { e.preventDefault(); paste(); return; }
+  if (ctrl) return;
+  if (p && STEPS[e.key]) {
+    e.preventDefault();
+    const to = beside(p, STEPS[e.key]);
+    if (e.altKey) moveKey(p, to); else to?.focus();
+    return;
+  }
+  if (p && e.key === 'Enter') { e.preventDefault(); write(p); return; }
+  if (p && e.key === 'Delete' && p.dataset.key) { change(`/keys/${p.dataset.key}/delete`); return; }
+  if (e.altKey) return;
+  if (e.key === 'n') { e.preventDefault(); acts['new-page'](); }
+  if (e.key === 'g' && page()) { e.preventDefault(); acts.grid(); }
+});
+
+// ---- dragged to another place
+
+let dragged = null;
+place.addEventListener('dragstart', (e) => { dragged = e.target.closest('.place'); });
+place.addEventListener('dragover', (e) => {
+  const over = e.target.closest('.place');
+  if (dragged && over) e.preventDefault();
+  place.querySelectorAll('.over').forEach((o) => o !== over && o.classList.remove('over'));
+  over?.classList.add('over');
+});
+place.addEventListener('drop', (e) => { e.preventDefault(); const to = e.target.closest('.place'); if (dragged) moveKey(dragged, to); dragged = null; });
+place.addEventListener('dragend', () => { dragged = null; place.querySelectorAll('.over').forEach((o) => o.classList.remove('over')); });

@@ -1,0 +1,108 @@
+// Hand cues as they are played: by any number of fingers, by the mouse, by typing what stands on a key.
+const { baton } = window;
+const STILL_HELD_MS = 400;
+
+const all = [...document.querySelectorAll('.key')];
+const byDigits = new Map(all.map((key) => [key.dataset.digits, key]));
+const typed = document.getElementById('typed');
+
+// ---- pressing and letting go, whatever does it
+
+const held = new Map(); // by key, those who hold it
+
+function press(key, by) {
+  const hands = held.get(key) || new Set();
+  if (hands.has(by)) return;
+  hands.add(by);
+  held.set(key, hands);
+  key.classList.add('down');
+  if (hands.size === 1) baton.order(`touch ${key.dataset.key}`);
+}
+
+function letGo(key, by) {
+  const hands = held.get(key);
+  if (!hands?.delete(by) || hands.size) return;
+  held.delete(key);
+  key.classList.remove('down');
+  if (key.dataset.way === 'held') baton.order(`let ${key.dataset.key}`);
+}
+
+const letAllGo = () => held.forEach((hands, key) => [...hands].forEach((by) => letGo(key, by)));
+
+// As long as it is held the application is told so; silence lets it go.
+setInterval(() => held.forEach((hands, key) => { if (key.dataset.way === 'held') baton.order(`hold ${key.dataset.key}`); }), STILL_HELD_MS);
+window.addEventListener('pagehide', letAllGo);
+window.addEventListener('blur', letAllGo);
+document.addEventListener('visibilitychange', () => { if (document.hidden) letAllGo(); });
+document.addEventListener('line', (e) => { if (!e.detail.there) letAllGo(); });
+
+// ---- fingers and mouse
+
+all.forEach((key) => {
+  key.addEventListener('pointerdown', (e) => {
+    if (e.button) return;
+    if (e.isTrusted) key.setPointerCapture(e.pointerId);
+    press(key, `pointer ${e.pointerId}`);
+  });
+  ['pointerup', 'pointercancel', 'lostpointercapture'].forEach((end) => key.addEventListener(end, (e) => letGo(key, `pointer ${e.pointerId}`)));
+  key.addEventListener('contextmenu', (e) => e.preventDefault());
+});
+
+// ---- the keyboard: digits, or Enter on the key that has focus
+
+let row = '';
+const show = (words) => {
+  typed.textContent = words;
+  all.forEach((key) => key.classList.toggle('row-typed', row !== '' && key.dataset.digits.length > 1 && key.dataset.digits.startsWith(row)));
+};
+
+function digit(e) {
+  const key = byDigits.get(row + e.key);
+  if (key) {
+    press(key, `key ${e.code}`);
+    row = '';
+    show('');
+  } else if (!row && all.some((k) => k.dataset.digits.length > 1 && k.dataset.digits.startsWith(e.key))) {
+    row = e.key;
+    show(`row ${row}: type the place in it, or Esc`);
+  } else {
+    row = '';
+    show(`No key has the number ${e.key}.`);
+  }
+}
+
+document.addEventListener('keydown', (e) => {
+  if (e.ctrlKey || e.metaKey || e.altKey || baton.typing(e)) return;
+  if (e.key === 'Escape') { row = ''; show(''); return; }
+  const focused = e.target.closest('.key');
+  if (focused && (e.key === 'Enter' || e.key === ' ')) {
+    e.preventDefault();
+    if (!e.repeat) press(focused, `key ${e.code}`);
+    return;
+  }
+  if (/^[0-9]$/.test(e.key)) { e.preventDefault(); if (!e.repeat) digit(e); }
+});
+document.addEventListener('keyup', (e) => held.forEach((hands, key) => letGo(key, `key ${e.code}`)));
+
+// ---- what the machines were told, by whatever
+
+document.addEventListener('live', ({ detail }) => {
+  if (detail.topic !== 'hands') return;
+  const { lights, asks } = JSON.parse(detail.data);
+  all.forEach((key) => {
+    const light = lights[key.dataset.key];
+    if (light === undefined) { key.disabled = true; return; }
+    ['on', 'off', 'unknown'].forEach((name) => key.classList.toggle(name, name === light));
+    key.setAttribute('aria-pressed', light === 'on');
+    ask(key, asks[key.dataset.key] || 0);
+  });
+});
+
+function ask(key, ms) {
+  clearTimeout(key.asking);
+  key.classList.toggle('asks', ms > 0);
+  const way = key.querySelector('small');
+  way.dataset.words ??= way.textContent;
+  way.textContent = ms > 0 ? 'guarded: touch it again' : way.dataset.words;
+  if (ms > 0) key.asking = setTimeout(() => ask(key, 0), ms);
+}
