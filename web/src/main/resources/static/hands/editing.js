@@ -10,7 +10,7 @@ const body = () => place.querySelector('.hands');
 const page = () => body().dataset.page;
 const path = (rest) => `/shows/${baton.show}/hands${rest}`;
 const at = () => document.activeElement?.closest?.('.place') || document.getElementById('place-0-0');
-const where = (p) => ({ page: page(), row: p.dataset.row, column: p.dataset.column });
+const where = (p) => ({ page: page() || 0, row: p?.dataset.row || 0, column: p?.dataset.column || 0 });
 
 function draw(html) {
   const focused = document.activeElement?.id;
@@ -126,7 +126,7 @@ async function paste() {
   if (source && source.text === keys && source.show === baton.show) {
     await change(`/keys/${source.key}/move`, where(at()));
   } else {
-    await change('/paste', { ...where(at()), page: page() || 0, keys });
+    await change('/paste', { ...where(at()), keys });
   }
 }
 

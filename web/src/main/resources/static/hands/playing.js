@@ -94,15 +94,15 @@ document.addEventListener('live', ({ detail }) => {
     if (light === undefined) { key.disabled = true; return; }
     ['on', 'off', 'unknown'].forEach((name) => key.classList.toggle(name, name === light));
     key.setAttribute('aria-pressed', light === 'on');
-    ask(key, asks[key.dataset.key] || 0);
+    ask(key, asks[key.dataset.key] || 0, { on: ', is on', off: ', is off' }[key.dataset.way === 'press' ? '' : light] || '');
   });
 });
 
-function ask(key, ms) {
+function ask(key, ms, stands) {
   clearTimeout(key.asking);
   key.classList.toggle('asks', ms > 0);
   const way = key.querySelector('small');
   way.dataset.words ??= way.textContent;
-  way.textContent = ms > 0 ? 'guarded: touch it again' : way.dataset.words;
-  if (ms > 0) key.asking = setTimeout(() => ask(key, 0), ms);
+  way.textContent = ms > 0 ? 'guarded: touch it again' : way.dataset.words + stands;
+  if (ms > 0) key.asking = setTimeout(() => ask(key, 0, stands), ms);
 }

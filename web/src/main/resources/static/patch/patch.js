@@ -24,19 +24,35 @@ function draw(html) {
   history.replaceState(null, '', path(chosen() ? `?set=${chosen()}` : ''));
 }
 
+// Of two answers the one to the later question counts; while something is being changed, nobody looks anew.
+let asked = 0;
+let changing = 0;
+
 async function look(set) {
+  const mine = ++asked;
   const response = await fetch(path(`/body?set=${set}`)).catch(() => null);
-  if (response?.ok) draw(await response.text()); else baton.tell(null);
+  const html = response?.ok ? await response.text() : null;
+  if (mine !== asked) return;
+  if (html === null) baton.tell(null); else draw(html);
 }
 
 /** Answers whether it was done. */
 async function change(where, fields = {}) {
+  const mine = ++asked;
+  changing += 1;
   const answer = await baton.post(where, fields);
-  if (answer && answer.status !== 204) draw(await answer.text());
+  const html = answer && answer.status !== 204 ? await answer.text() : null;
+  changing -= 1;
+  if (html !== null && mine === asked) draw(html);
+  if (!changing && stale) { stale = false; look(chosen() || 0); }
   return answer !== null;
 }
 
-document.addEventListener('live', (e) => { if (e.detail.topic === 'patch') look(chosen() || 0); });
+let stale = false;
+document.addEventListener('live', (e) => {
+  if (e.detail.topic !== 'patch') return;
+  if (changing) stale = true; else look(chosen() || 0);
+});
 
 // ---- loading: a second, deliberate act
 

@@ -72,6 +72,7 @@ class HandsController {
     String page(@PathVariable int showId, @RequestParam(defaultValue = "0") int page, Model model) {
         fill(pages.open(showId, "Hands", model), page, model);
         model.addAttribute("playing", true);
+        model.addAttribute("script", "playing");
         return "hands/hands";
     }
 
@@ -104,6 +105,7 @@ class HandsController {
     @GetMapping("/shows/{showId}/hands/edit")
     String edit(@PathVariable int showId, @RequestParam(defaultValue = "0") int page, Model model) {
         fill(pages.open(showId, "Hands", model), page, model);
+        model.addAttribute("script", "editing");
         return "hands/edit";
     }
 

@@ -45,25 +45,25 @@ import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
 /** A show with a board of pedals that speaks to it over a real session, and the page Signals beside the Desk. */
-abstract class TouchedBoard {
+public abstract class TouchedBoard {
 
     private static final Phrase LOOK = new Phrase(0, "Look", List.of(new NoteOn(0, 1, 127)), Effect.HOLDS, false);
 
     @RegisterExtension
-    static final UnderBaton baton = new UnderBaton();
+    protected static final UnderBaton baton = new UnderBaton();
 
-    final Shows shows = baton.bean(Shows.class);
+    protected final Shows shows = baton.bean(Shows.class);
     /** What the board was told. */
-    final List<MidiMessage> told = new CopyOnWriteArrayList<>();
+    protected final List<MidiMessage> told = new CopyOnWriteArrayList<>();
 
     /** What the board says to what it is told. */
-    volatile Function<MidiMessage, List<MidiMessage>> echo = message -> List.of();
+    protected volatile Function<MidiMessage, List<MidiMessage>> echo = message -> List.of();
 
-    SessionEndpoint machine;
-    Peer us;
-    int show;
-    Page page;
-    Page desk;
+    protected SessionEndpoint machine;
+    protected Peer us;
+    protected int show;
+    protected Page page;
+    protected Page desk;
 
     @BeforeEach
     void aBoardOfPedals() throws IOException {
@@ -116,7 +116,7 @@ abstract class TouchedBoard {
         machine.close();
     }
 
-    void send(MidiMessage message) {
+    protected void send(MidiMessage message) {
         us.send(List.of(message));
     }
 
@@ -148,7 +148,7 @@ abstract class TouchedBoard {
         assertThat(page.locator("#listeners")).containsText(name);
     }
 
-    static void say(DatagramSocket socket, String address, Object... arguments) throws Exception {
+    protected static void say(DatagramSocket socket, String address, Object... arguments) throws Exception {
         byte[] packet = new OscCodec()
                 .encode(new OscMessage(address, List.of(arguments)))
                 .toArray();
@@ -159,7 +159,7 @@ abstract class TouchedBoard {
                 baton.bean(OscPort.class).number()));
     }
 
-    static String answer(DatagramSocket socket) throws IOException {
+    protected static String answer(DatagramSocket socket) throws IOException {
         DatagramPacket packet = new DatagramPacket(new byte[2000], 2000);
         socket.receive(packet);
         OscMessage message = new OscCodec()
