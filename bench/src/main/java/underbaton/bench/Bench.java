@@ -14,6 +14,8 @@ final class Bench {
             GoBench.run(arguments[1]);
         } else if (name.equals("signals") && arguments.length == 2) {
             SignalBench.run(arguments[1]);
+        } else if (name.equals("through") && arguments.length == 2) {
+            ThroughBench.run(arguments[1]);
         } else if (name.equals("import") && arguments.length == 2) {
             Importer.run(arguments[1]);
         } else if (name.equals("plan")) {
@@ -23,7 +25,7 @@ final class Bench {
         } else if (name.equals("beat")) {
             BeatBench.run();
         } else {
-            System.err.println("There is: ./baton bench go, pedal, relay, plan, state, or beat");
+            System.err.println("There is: ./baton bench go, pedal, relay, through, plan, state, or beat");
             System.exit(1);
         }
     }

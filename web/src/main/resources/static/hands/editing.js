@@ -112,7 +112,8 @@ gridDialog.addEventListener('submit', async (e) => {
 
 // ---- the clipboard
 
-let cut = null;
+// What was cut is known on the other pages too.
+const CUT = 'baton-cut-key';
 async function copy(text, words) {
   try { await navigator.clipboard.writeText(text); } catch { localStorage.setItem('baton-copied', text); }
   baton.say(words);
@@ -121,8 +122,8 @@ const copied = async () => navigator.clipboard.readText().catch(() => localStora
 
 async function paste() {
   const keys = await copied();
-  const source = cut;
-  cut = null;
+  const source = JSON.parse(sessionStorage.getItem(CUT) || 'null');
+  sessionStorage.removeItem(CUT);
   if (source && source.text === keys && source.show === baton.show) {
     await change(`/keys/${source.key}/move`, where(at()));
   } else {
@@ -168,7 +169,7 @@ document.addEventListener('keydown', (e) => {
   if (ctrl && key === 'c' && p?.dataset.key) { e.preventDefault(); copy(p.dataset.copy, 'The key is copied.'); return; }
   if (ctrl && key === 'x' && p?.dataset.key) {
     e.preventDefault();
-    cut = { key: p.dataset.key, text: p.dataset.copy, show: baton.show };
+    sessionStorage.setItem(CUT, JSON.stringify({ key: p.dataset.key, text: p.dataset.copy, show: baton.show }));
     copy(p.dataset.copy, 'The key is cut: paste it where it shall be.');
     return;
   }

@@ -21,7 +21,19 @@ class EveryPageTest {
         int show = baton.show("The Ferryman’s Lantern");
         List<String> paths = new ArrayList<>(List.of("/"));
         for (String tab : List.of(
-                "rig", "rig/new", "linecheck", "book", "score", "signals", "desk", "room", "log", "performances")) {
+                "rig",
+                "rig/new",
+                "linecheck",
+                "book",
+                "score",
+                "signals",
+                "patch",
+                "hands",
+                "hands/edit",
+                "desk",
+                "room",
+                "log",
+                "performances")) {
             paths.add("/shows/" + show + "/" + tab);
         }
         return paths;

@@ -70,7 +70,6 @@ class Shots {
         assertThat(desk.locator(".done")).containsText("penny");
         desk.keyboard().press("h");
         assertThat(desk.locator(".held")).isVisible();
-        save(desk, "desk-hold");
         baton.bean(Stage.class).close();
         baton.bean(Stage.class).open(show);
         desk.locator("[data-light]").click();
@@ -91,9 +90,6 @@ class Shots {
         rig.locator(".entry[data-name='Vox 1']").press("f");
         rig.keyboard().type("-10 dB");
         save(rig, "phrasebook-console");
-        rig.locator(".ways > summary").click();
-        rig.locator(".ruler summary").click();
-        save(rig, "rig-machine");
 
         Page lines = baton.open(book + "/linecheck");
         for (int i = 0; i < 3; i++) {
@@ -108,6 +104,7 @@ class Shots {
         assertThat(written.locator("#strip")).containsText("Gold sweep");
         save(written, "book");
         signals(book);
+        patchAndHands(book);
         save(baton.open(book + "/log"), "log");
 
         Page score = baton.open(book + "/score?bars=0");
@@ -156,13 +153,28 @@ class Shots {
         signals.keyboard().press("Enter");
         assertThat(signals.locator("#tried")).containsText("Is anyone across?");
         save(signals, "signals");
-        signals.locator("#came tr", new Page.LocatorOptions().setHasText("control 11"))
-                .locator("[data-relay-came]")
+    }
+
+    private static void patchAndHands(String book) {
+        Page patch = baton.open(book + "/patch");
+        patch.locator("#sets a", new Page.LocatorOptions().setHasText("Toll, verse"))
                 .click();
-        signals.locator("#listener [name=name]").fill("Expression to Vox 1");
-        signals.locator("#listener [name=says]").selectOption(new SelectOption().setLabel("Sound console: Vox 1"));
-        signals.locator("#listener summary").click();
-        save(signals, "signals-learn");
+        assertThat(patch.locator(".of-set h2")).containsText("Toll, verse");
+        patch.locator("#load").click();
+        assertThat(patch.locator(".of-set .state")).hasText("in use");
+        patch.locator("#sets a", new Page.LocatorOptions().setHasText("Toll, chorus"))
+                .click();
+        assertThat(patch.locator(".of-set h2")).containsText("Toll, chorus");
+        save(patch, "patch");
+        Page hands = baton.open(book + "/hands");
+        hands.keyboard().type("14");
+        assertThat(hands.locator(".key.on")).containsText("River bed");
+        hands.keyboard().type("32");
+        assertThat(hands.locator(".key.asks")).containsText("Blackout");
+        save(hands, "hands");
+        hands.navigate(baton.url(book + "/hands/edit"));
+        hands.locator("#place-1-3").focus();
+        save(hands, "hands-edit");
     }
 
     private static long performance(int show) {

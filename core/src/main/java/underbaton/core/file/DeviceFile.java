@@ -92,6 +92,10 @@ public final class DeviceFile {
     }
 
     private static Way way(Connection connection) {
+        if (connection instanceof Connection.PatchBay) {
+            throw new Refusal(
+                    "file", "The patch bay is no machine; its sets go along in the file of the show, page Shows.");
+        }
         if (connection instanceof Connection.Osc osc) {
             return new Way("osc", osc.host(), osc.port(), osc.carrier().code(), osc.question());
         }

@@ -2,6 +2,7 @@ package underbaton.core.file;
 
 import java.util.List;
 import java.util.Optional;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
 
@@ -22,7 +23,8 @@ public final class RigSwap {
     public Optional<Device> machineFor(Device device) {
         return rig.devices().stream()
                 .filter(d -> d.name().equalsIgnoreCase(device.name()))
-                .filter(d -> d.connection().carriesMidi() == device.connection().carriesMidi())
+                .filter(d -> d.connection().carriesMidi() == device.connection().carriesMidi()
+                        && PatchBay.is(d) == PatchBay.is(device))
                 .findFirst();
     }
 

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.rig.Speech.Timed;
@@ -317,15 +318,29 @@ public record Device(
         }
         List<Phrase> changed = new ArrayList<>(phrases);
         int place = indexOf(phrase.id());
+        Phrase kept = connection instanceof Connection.PatchBay
+                ? asPatchSet(
+                        phrase,
+                        place < 0 ? Optional.empty() : phrases.get(place).patch())
+                : phrase;
         if (place < 0) {
-            changed.add(phrase);
+            changed.add(kept);
         } else {
-            changed.set(place, phrase);
+            changed.set(place, kept);
         }
         boolean wasSafe =
                 place >= 0 && safePhrase().filter(p -> p.id() == phrase.id()).isPresent();
         Device with = withPhrases(changed);
         return wasSafe ? with.withPrecautions(new Precautions(phrase.name(), care().untoldFade())) : with;
+    }
+
+    /** However its phrase is written, a set keeps its lines, and one program loads it. */
+    private static Phrase asPatchSet(Phrase phrase, Optional<PatchSet> before) {
+        List<Message> says = phrase.says().messages();
+        if (says.size() != 1 || !(says.get(0) instanceof ProgramChange)) {
+            throw new Refusal("says", "One program loads a patch set; write: program and its number.");
+        }
+        return phrase.patch().isPresent() ? phrase : phrase.withPatch(before.orElse(PatchSet.EMPTY));
     }
 
     /** A new phrase that says the same under another name; it stands outside the machine's list. */

@@ -8,6 +8,8 @@ import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import underbaton.core.file.ShowFile;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.PatchSet;
 import underbaton.core.rig.Phrase;
@@ -102,6 +104,22 @@ class HandsTest {
         assertThat(patch.kept().lines().get(0).to())
                 .isEqualTo(read.devices().get(1).id());
         assertThat(patch.draft()).contains(Wiring.NONE);
+    }
+
+    @Test
+    void a_set_keeps_its_lines_however_its_phrase_is_written_and_is_said_by_one_program() {
+        int lights = show.devices().get(0).id();
+        show = PatchBay.withNew(show, "Set", new Wiring(List.of(PatchLine.open(lights, lights)), Set.of()));
+        Phrase set = PatchBay.sets(show).get(0);
+        int bay = PatchBay.of(show).orElseThrow().id();
+        Phrase typed = new Phrase(set.id(), "Renamed", set.says().messages(), set.effect(), true);
+        show = show.withPhrase(bay, typed);
+        assertThat(PatchBay.sets(show).get(0).patch()).isEqualTo(set.patch());
+        Phrase fresh = new Phrase(0, "Another", List.of(new ProgramChange(0, 7)), set.effect(), false);
+        assertThat(PatchBay.sets(show.withPhrase(bay, fresh))).hasSize(2);
+        Phrase note = new Phrase(0, "Note", List.of(new NoteOn(0, 7, 1)), set.effect(), false);
+        Show with = show;
+        assertThatThrownBy(() -> with.withPhrase(bay, note)).hasMessageContaining("One program loads a patch set");
     }
 
     @Test

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Connection.Carrier;
 import underbaton.core.rig.Department;
@@ -124,7 +125,7 @@ public record DeviceForm(
                 old.map(Device::id).orElse(0),
                 name,
                 Department.valueOf(department.toUpperCase(Locale.ROOT)),
-                connection(),
+                old.filter(PatchBay::is).map(Device::connection).orElseGet(this::connection),
                 Numbering.wireChannel(Typed.number("channel", or(channel, "1"))),
                 numbering,
                 Typed.number("lead", or(lead, "0")),

@@ -23,6 +23,9 @@ final class WayTold {
             return "OSC " + osc.carrier().words() + " at " + osc.where() + lead;
         }
         Numbering n = device.numbering();
+        if (connection instanceof Connection.PatchBay) {
+            return "our own patch bay: its phrases load the sets of the page Patch; programs from " + n.program(0);
+        }
         String way = connection instanceof Connection.LocalMidi
                 ? "MIDI port “" + connection.where() + "”"
                 : "network MIDI at " + connection.where();

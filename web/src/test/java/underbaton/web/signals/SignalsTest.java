@@ -164,9 +164,11 @@ class SignalsTest extends TouchedBoard {
                             answer(socket),
                             answer(socket),
                             answer(socket),
+                            answer(socket),
                             answer(socket)))
                     .contains(
                             "/baton/is/show [Signals test]",
+                            "/baton/is/patch []",
                             "/baton/is/standby [12.5, ]",
                             "/baton/is/last [12.5, ]",
                             "/baton/is/item [First, 1]",
@@ -189,7 +191,7 @@ class SignalsTest extends TouchedBoard {
         try (DatagramSocket socket = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
             socket.setSoTimeout(5000);
             say(socket, "/baton/follow", 1);
-            for (int i = 0; i < 7; i++) {
+            for (int i = 0; i < 8; i++) {
                 answer(socket);
             }
             desk.bringToFront();
@@ -205,7 +207,7 @@ class SignalsTest extends TouchedBoard {
             org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("/baton/error [Send 1");
             say(socket, "/baton/follow", 0);
             say(socket, "/baton/ask");
-            for (int i = 0; i < 7; i++) {
+            for (int i = 0; i < 8; i++) {
                 answer(socket);
             }
             desk.keyboard().press("Enter");
