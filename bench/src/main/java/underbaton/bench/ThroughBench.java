@@ -74,7 +74,7 @@ final class ThroughBench {
         long[] ours = new long[TIMES];
         long[] copied = new long[TIMES];
         for (int i = -UNCOUNTED; i < TIMES; i++) {
-            MidiMessage played = i % 2 == 0 ? new NoteOn(0, 60, 64) : new NoteOff(0, 60, 0);
+            MidiMessage played = i % 2 == 0 ? new NoteOn(0, 60, 1 + Math.floorMod(i, 127)) : new NoteOff(0, 60, 0);
             ours[Math.max(0, i)] = play(through, played);
             copied[Math.max(0, i)] = play(bare, played);
         }

@@ -13,6 +13,11 @@ final class WithinLink implements Link {
     }
 
     @Override
+    public boolean isPrompt() {
+        return true;
+    }
+
+    @Override
     public Health health() {
         return new Health(true, -1, -1, 0, "It is a part of Under Baton itself.");
     }

@@ -49,6 +49,9 @@ abstract class Patching extends Mending {
     /** MIDI 1.0: sustain, sostenuto, soft pedal, and the second hold. */
     private static final int SUSTAIN = 64;
 
+    /** In a second: twice the thirty-second notes of a quarter = 240, which a machine may play. */
+    private static final int MOST_OF_A_NOTE = 64;
+
     private static final Set<Integer> PEDALS = Set.of(SUSTAIN, 66, 67, 69);
 
     private Cause cause;
@@ -354,12 +357,12 @@ abstract class Patching extends Mending {
         Passed passed =
                 patched.counts().getOrDefault(source.deviceId(), Passed.NOTHING).sending(message, now);
         patched = patched.counting(source.deviceId(), passed);
-        if (passed.goesRound()) {
+        if (passed.goesRound(MOST_OF_A_NOTE)) {
             patched = patched.silencing(source.deviceId());
             happenings.add(
                     new Happening.Looped(
                             "patch, from " + source.name(),
-                            "stopped: it said the same more than " + Passed.MOST_OF_THE_SAME
+                            "stopped: it struck the same note as hard more than " + MOST_OF_A_NOTE
                                     + " times in a second, so something sends it back; take that line away, then load the set again"));
             return true;
         }

@@ -2,7 +2,9 @@ package underbaton.core.perform;
 
 import java.util.List;
 import java.util.PriorityQueue;
+import java.util.concurrent.locks.Lock;
 import java.util.concurrent.locks.LockSupport;
+import java.util.concurrent.locks.ReentrantLock;
 import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
@@ -40,6 +42,9 @@ public final class Lane {
     private long count;
     /** The latest moment that brought forth something which was taken from here to be sent. */
     private long leftNanos = Long.MIN_VALUE;
+
+    /** Held by whoever takes the next message and sends it. */
+    private final Lock delivering = new ReentrantLock();
 
     private final Loop loop;
     private volatile boolean closed;
@@ -94,6 +99,32 @@ public final class Lane {
         }
     }
 
+    /** As {@link Outbox#sendAtOnce} says; what is due before it still leaves before it. */
+    public void sendAtOnce(ScheduledMessage message) {
+        if (!outlet.isPrompt() || message.dueNanos() - clock.nanos() > 0 || !delivering.tryLock()) {
+            send(message);
+            return;
+        }
+        try {
+            if (isFirst(message)) {
+                deliver(message);
+            } else {
+                send(message);
+            }
+        } finally {
+            delivering.unlock();
+        }
+    }
+
+    private boolean isFirst(ScheduledMessage message) {
+        synchronized (waiting) {
+            Place first = waiting.peek();
+            boolean free = !closed && (first == null || first.message.dueNanos() - message.dueNanos() > 0);
+            leftNanos = free ? Math.max(leftNanos, message.bornNanos()) : leftNanos;
+            return free;
+        }
+    }
+
     /** As {@link Outbox#withdraw} says, of this one queue. */
     public Outbox.Withdrawn withdraw(long afterNanos) {
         synchronized (waiting) {
@@ -126,6 +157,9 @@ public final class Lane {
     public void close() {
         closed = true;
         loop.close();
+        // Whoever sends at once is done.
+        delivering.lock();
+        delivering.unlock();
         List<Place> left;
         synchronized (waiting) {
             left = waiting.stream().sorted().toList();
@@ -141,9 +175,7 @@ public final class Lane {
     }
 
     private void turn() {
-        ScheduledMessage next = takeDue();
-        if (next != null) {
-            deliver(next);
+        if (delivered()) {
             return;
         }
         long seen = changes;
@@ -152,6 +184,19 @@ public final class Lane {
             LockSupport.parkNanos(this, away - EARLY_NANOS);
         } else {
             spin(clock.nanos() + away, seen);
+        }
+    }
+
+    private boolean delivered() {
+        delivering.lock();
+        try {
+            ScheduledMessage next = takeDue();
+            if (next != null) {
+                deliver(next);
+            }
+            return next != null;
+        } finally {
+            delivering.unlock();
         }
     }
 

@@ -9,6 +9,11 @@ public interface Outbox {
     /** Takes a message that leaves when it is due, and those due before it first. */
     void send(ScheduledMessage message);
 
+    /** Takes a message that is due now and sends it on the caller's own thread where nobody has to be waited for. */
+    default void sendAtOnce(ScheduledMessage message) {
+        send(message);
+    }
+
     /**
      * Takes back what was brought forth behind a moment and has not left.
      *

@@ -13,6 +13,11 @@ public interface Outlet {
      */
     Outcome send(Message message);
 
+    /** Whether {@link #send} never waits for anybody, so that whoever has a message may send it himself. */
+    default boolean isPrompt() {
+        return false;
+    }
+
     /** How sending went. */
     sealed interface Outcome {}
 

@@ -4,6 +4,7 @@ import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import underbaton.core.engine.Engine;
 import underbaton.core.engine.Event;
@@ -16,8 +17,9 @@ import underbaton.core.plan.Plan;
 /**
  * The engine in real time: a queue of orders, a clock, and {@link Engine#step}.
  *
- * <p>An agent: orders come in from any thread and are carried out by whoever calls {@link #work()}, one thread alone (a
- * {@link PerformerThread} in the application, the test itself in a test). It waits for nobody: messages go to an outbox
+ * <p>An agent: orders come in from any thread and are carried out by whoever calls {@link #work()}, one at a time: a
+ * {@link PerformerThread} in the application, the test itself in a test, and the thread that brings something that is played
+ * ({@link #orderAtOnce}), since every hand-over from thread to thread takes as long as all the rest. It waits for nobody: messages go to an outbox
  * that must take them at once, and the state goes out as an immutable {@link PlaybackState}.
  *
  * <p>It plays a few milliseconds ahead: what comes by itself is handed to the outbox before its time, with that time on it,
@@ -28,6 +30,12 @@ import underbaton.core.plan.Plan;
  */
 public final class Performer {
 
+    /** So many messages are sent by whoever plays them; more go to the lanes, which work side by side. */
+    private static final int FEW = 4;
+
+    /** What is sooner by less is not sooner. */
+    private static final long EARLIER_NANOS = 20_000;
+
     /** How long before its time a message is handed over, ns. */
     static final long AHEAD_NANOS = 5_000_000;
 
@@ -35,6 +43,12 @@ public final class Performer {
     private final Outbox outbox;
     private final Consumer<Step> watcher;
     private final Queue<Event> orders = new ConcurrentLinkedQueue<>();
+    private final Queue<Throwable> faults = new ConcurrentLinkedQueue<>();
+    private final ReentrantLock working = new ReentrantLock();
+    /** Whether the order at hand is carried out by whoever brought it. */
+    private boolean atOnce;
+
+    private volatile long sleepsUntil = Long.MAX_VALUE;
     private volatile Runnable wake = () -> {};
     /** As far as it is played ahead. */
     private volatile Step ahead;
@@ -68,14 +82,68 @@ public final class Performer {
         return ahead.next();
     }
 
+    /**
+     * Takes an order and carries it out on the caller's own thread, unless somebody is at work already. For a thread that is as urgent as
+     * the performer's. A fault is told to the performer's thread, not to the caller.
+     */
+    public void orderAtOnce(String by, Order order) {
+        orders.add(new Event(clock.nanos(), by, order));
+        if (working.isHeldByCurrentThread() || !working.tryLock()) {
+            wake.run();
+            return;
+        }
+        boolean faulted = false;
+        try {
+            atOnce = true;
+            carryOutAll();
+        } catch (RuntimeException | StackOverflowError fault) {
+            faults.add(fault);
+            faulted = true;
+        } finally {
+            atOnce = false;
+            working.unlock();
+        }
+        long next = nanosToNext();
+        if (faulted || next != Long.MAX_VALUE && clock.nanos() + next < sleepsUntil) {
+            wake.run();
+        }
+    }
+
+    /** Whoever calls {@link #work()} will sleep for so long, unless he is woken. @return whether there is work before that after all */
+    boolean sleeps(long nanos) {
+        sleepsUntil = clock.nanos() + nanos;
+        return nanosToNext() < nanos - EARLIER_NANOS || !orders.isEmpty() || !faults.isEmpty();
+    }
+
     void wakeWith(Runnable newWake) {
         wake = newWake;
     }
 
     // ---- the work, on one thread
 
-    /** Carries out what has been ordered and what is due. */
+    /** Carries out what has been ordered and what is due. @throws RuntimeException a fault of an order, the others being carried out later */
     public void work() {
+        working.lock();
+        try {
+            sleepsUntil = Long.MIN_VALUE;
+            tellFault();
+            carryOutAll();
+        } finally {
+            working.unlock();
+        }
+    }
+
+    private void tellFault() {
+        Throwable fault = faults.poll();
+        if (fault instanceof Error error) {
+            throw error;
+        }
+        if (fault != null) {
+            throw (RuntimeException) fault;
+        }
+    }
+
+    private void carryOutAll() {
         for (Event order = orders.poll(); order != null; order = orders.poll()) {
             carryOut(order);
         }
@@ -123,7 +191,8 @@ public final class Performer {
             behind.add(ahead.next());
         }
         ahead = step;
-        step.messages().forEach(outbox::send);
+        boolean few = atOnce && step.messages().size() <= FEW;
+        step.messages().forEach(few ? outbox::sendAtOnce : outbox::send);
         if (ordered || !step.happenings().isEmpty()) {
             watcher.accept(step);
         }

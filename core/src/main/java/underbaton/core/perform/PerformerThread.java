@@ -17,7 +17,10 @@ public final class PerformerThread implements AutoCloseable {
     public PerformerThread(Performer performer, Loops loops) {
         loop = loops.startUrgent("performer", () -> {
             performer.work();
-            LockSupport.parkNanos(performer, Math.min(performer.nanosToNext(), LONGEST_NAP_NANOS));
+            long nap = Math.min(performer.nanosToNext(), LONGEST_NAP_NANOS);
+            if (!performer.sleeps(nap)) {
+                LockSupport.parkNanos(performer, nap);
+            }
         });
         performer.wakeWith(loop::wake);
         // For what was ordered before it could be woken.

@@ -49,6 +49,11 @@ public record Passed(
 
     /** Whether something seems to send back what the relay sends. */
     public boolean goesRound() {
-        return counts.values().stream().anyMatch(c -> c > MOST_OF_THE_SAME);
+        return goesRound(MOST_OF_THE_SAME);
+    }
+
+    /** The same, where so many of the same in a second may still be meant. */
+    public boolean goesRound(int most) {
+        return counts.values().stream().anyMatch(c -> c > most);
     }
 }

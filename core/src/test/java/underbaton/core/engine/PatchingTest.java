@@ -245,11 +245,11 @@ class PatchingTest extends PlayedShow {
         begin();
         load("Piano alone");
         said();
-        IntStream.range(0, 60).forEach(i -> {
+        IntStream.range(0, 200).forEach(i -> {
             play(new NoteOn(0, 60, 64));
             play(new NoteOff(0, 60, 0));
         });
-        assertThat(sent.stream().filter(m -> m.message() instanceof NoteOn)).hasSize(20);
+        assertThat(sent.stream().filter(m -> m.message() instanceof NoteOn)).hasSize(64);
         assertThat(state.patched().stopped()).containsExactly(keys);
         assertThat(state.patched().sounds()).isFalse();
         load("Piano alone");

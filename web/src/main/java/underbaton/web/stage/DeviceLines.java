@@ -180,6 +180,14 @@ class DeviceLines implements Outbox {
     }
 
     @Override
+    public void sendAtOnce(ScheduledMessage message) {
+        DeviceLine line = lines.get(message.deviceId());
+        if (line != null) {
+            line.lane().sendAtOnce(message);
+        }
+    }
+
+    @Override
     public Withdrawn withdraw(long afterNanos) {
         List<ScheduledMessage> back = new ArrayList<>();
         long left = Long.MIN_VALUE;

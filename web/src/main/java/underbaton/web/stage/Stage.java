@@ -17,6 +17,7 @@ import underbaton.core.engine.Patched;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.Step;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.RealTime;
 import underbaton.core.midi.SystemCommon;
@@ -229,9 +230,18 @@ public class Stage {
                 || signal.message() == RealTime.ACTIVE_SENSING
                 || signal.message() instanceof SystemCommon.QuarterFrame
                 || signal.message() instanceof OscMessage osc && osc.address().startsWith(OscLanguage.PREFIX);
-        if (!ticks) {
-            onDesk().ifPresent(d -> d.performer.order(source.name(), new Order.Heard(source, signal)));
+        if (ticks) {
+            return;
         }
+        Order heard = new Order.Heard(source, signal);
+        // A keyboard is played through us: its messages are not handed from thread to thread.
+        onDesk().ifPresent(d -> {
+            if (signal.message() instanceof MidiMessage) {
+                d.performer.orderAtOnce(source.name(), heard);
+            } else {
+                d.performer.order(source.name(), heard);
+            }
+        });
     }
 
     private void reachChanged(int deviceId, boolean there) {

@@ -38,6 +38,12 @@ public final class NetworkMidiLink implements Link {
         return peer.send(List.of(midi)) ? new Sent(midi.encode()) : new NotSent("the network did not take it");
     }
 
+    /** A datagram, which the network takes or drops. */
+    @Override
+    public boolean isPrompt() {
+        return true;
+    }
+
     @Override
     public Health health() {
         return new Health(
