@@ -71,7 +71,7 @@ record CopiedKeys(String kind, String name, int rows, int columns, List<Key> key
         try {
             if (text.length() <= LONGEST) {
                 CopiedKeys read = StoredForm.read(text, CopiedKeys.class);
-                if (read.kind.equals(KIND)) {
+                if (read.kind.equals(KIND) && (read.rows > 0 || read.keys.size() == 1)) {
                     return read;
                 }
             }

@@ -32,6 +32,7 @@ import underbaton.core.signal.Outcome;
 import underbaton.core.signal.Reaction;
 import underbaton.web.live.Live;
 import underbaton.web.page.Pages;
+import underbaton.web.page.Typed;
 import underbaton.web.shows.Shows;
 import underbaton.web.signals.CameIn;
 import underbaton.web.stage.Stage;
@@ -251,13 +252,17 @@ class HandsController {
     String newPage(
             @PathVariable int showId,
             @RequestParam String name,
-            @RequestParam int rows,
-            @RequestParam int columns,
+            @RequestParam String rows,
+            @RequestParam String columns,
             Model model) {
         Show changed = shows.edit(showId, "add the page " + name, s -> {
             Show with = Hands.withPage(s, name);
             return Hands.withGrid(
-                    with, with.hands().get(with.hands().size() - 1).id(), name, rows, columns);
+                    with,
+                    with.hands().get(with.hands().size() - 1).id(),
+                    name,
+                    Typed.number("rows", rows),
+                    Typed.number("columns", columns));
         });
         return drawn(changed, changed.hands().get(changed.hands().size() - 1).id(), model);
     }
@@ -267,11 +272,13 @@ class HandsController {
             @PathVariable int showId,
             @PathVariable int pageId,
             @RequestParam String name,
-            @RequestParam int rows,
-            @RequestParam int columns,
+            @RequestParam String rows,
+            @RequestParam String columns,
             Model model) {
-        Show changed =
-                shows.edit(showId, "change the page " + name, s -> Hands.withGrid(s, pageId, name, rows, columns));
+        Show changed = shows.edit(
+                showId,
+                "change the page " + name,
+                s -> Hands.withGrid(s, pageId, name, Typed.number("rows", rows), Typed.number("columns", columns)));
         return drawn(changed, pageId, model);
     }
 
