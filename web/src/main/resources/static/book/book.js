@@ -3,7 +3,7 @@
 import { about, cellAt, cue, path, refresh, revision } from './sheet.js';
 import { showFolded } from './columns.js';
 import { at, choose, chooseAgain, goTo } from './choice.js';
-import { change, writing } from './writing.js';
+import { change, later, writing } from './writing.js';
 import { editing, giveUp } from './cell.js';
 import './keys.js';
 
@@ -12,11 +12,9 @@ let newest = 0; // the latest revision that was announced
 // ---- keeping up to date
 
 const settled = () => {
-  const { count, undoable, done, added } = about();
+  const { count, done, added } = about();
   showFolded();
   document.getElementById('count').textContent = count || '';
-  document.querySelector('[data-undo]').disabled = !undoable;
-  document.querySelector('[data-undo]').title = undoable || '';
   const left = document.getElementById('left');
   if (left) baton.left(left); else if (done) baton.say(done);
   if (added) choose(cellAt({ cue: added, column: 'what' })); else if (!editing() && at()) chooseAgain();
@@ -60,6 +58,6 @@ document.getElementById('find').addEventListener('keydown', async (e) => {
   const id = await response.text();
   if (cue(id)) goTo({ cue: id, column: at()?.column || 'what' }); else baton.say(`Nothing in the book says “${words}”.`);
 });
-document.addEventListener('click', (e) => { if (e.target.closest('[data-undo]')) change('undo'); });
+document.addEventListener('step', (e) => { e.preventDefault(); later(() => change(e.detail.step)); });
 
 settled();

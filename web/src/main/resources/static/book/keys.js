@@ -28,9 +28,6 @@ const takeOut = () => block().cues.forEach((c) => baton.post(`/shows/${baton.sho
 const addCue = () => change('cues', { item: chosenCue().item, after: at().cue });
 
 const ANYWHERE = {
-  'Ctrl z': () => change('undo'),
-  'Ctrl y': () => change('redo'),
-  'Ctrl Shift z': () => change('redo'),
   '/': find,
 };
 const ON_A_CUE = {

@@ -140,10 +140,12 @@ const acts = {
   later: () => change(`/pages/${page()}/place`, { by: 1 }),
   'copy-page': () => copy(body().dataset.copy, 'The page is copied.'),
   'delete-page': () => change(`/pages/${page()}/delete`),
-  undo: () => change('/undo', { page: page() || 0 }),
-  redo: () => change('/redo', { page: page() || 0 }),
 };
 
+document.addEventListener('step', async (e) => {
+  e.preventDefault();
+  if (await change(`/${e.detail.step}`, { page: page() || 0 })) baton.say(body().dataset.done);
+});
 document.addEventListener('click', (e) => {
   const act = e.target.closest('[data-do]');
   if (act) acts[act.dataset.do]();
@@ -164,7 +166,6 @@ document.addEventListener('keydown', (e) => {
   const ctrl = e.ctrlKey || e.metaKey;
   const p = e.target.closest('.place');
   const key = e.key.toLowerCase();
-  if (ctrl && key === 'z') { e.preventDefault(); acts[e.shiftKey ? 'redo' : 'undo'](); return; }
   if (ctrl && key === 'c' && e.shiftKey && page()) { e.preventDefault(); acts['copy-page'](); return; }
   if (ctrl && key === 'c' && p?.dataset.key) { e.preventDefault(); copy(p.dataset.copy, 'The key is copied.'); return; }
   if (ctrl && key === 'x' && p?.dataset.key) {

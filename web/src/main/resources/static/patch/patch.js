@@ -51,7 +51,7 @@ async function change(where, fields = {}) {
 let stale = false;
 document.addEventListener('live', (e) => {
   if (e.detail.topic !== 'patch') return;
-  if (changing) stale = true; else look(chosen() || 0);
+  if (changing) stale = true; else if (!document.getElementById('gone')) look(chosen() || 0);
 });
 
 // ---- loading: a second, deliberate act
@@ -125,10 +125,12 @@ const acts = {
   'change-line': (at) => at && openLine(at.dataset.place),
   'delete-line': (at) => at && change(ofSet(`/line/${at.dataset.place}/delete`)),
   hush: () => change(path('/hush')).then((done) => done && baton.say('All notes off was sent to every output.')),
-  undo: () => change(path('/undo'), { set: chosen() || 0 }),
-  redo: () => change(path('/redo'), { set: chosen() || 0 }),
 };
 
+document.addEventListener('step', async (e) => {
+  e.preventDefault();
+  if (await change(path(`/${e.detail.step}`), { set: chosen() || 0 })) baton.say(body().dataset.done);
+});
 document.addEventListener('click', (e) => {
   const set = e.target.closest('[data-set]');
   if (set && !e.ctrlKey && !e.metaKey) { e.preventDefault(); look(set.dataset.set); return; }
@@ -147,7 +149,6 @@ const needSet = new Set(['load-key', 'keep', 'keep-as', 'put-back', 'rename', 'd
 document.addEventListener('keydown', (e) => {
   if (baton.typing(e)) return;
   const ctrl = e.ctrlKey || e.metaKey;
-  if (ctrl && e.key.toLowerCase() === 'z') { e.preventDefault(); acts[e.shiftKey ? 'redo' : 'undo'](); return; }
   if (ctrl || e.altKey) return;
   const to = { ArrowDown: 1, ArrowUp: -1 }[e.key];
   const list = e.target.closest('#sets') ? [...document.querySelectorAll('#sets a')] : [...document.querySelectorAll('#lines tr[data-place]')];

@@ -89,11 +89,6 @@
 
   document.addEventListener('keydown', (e) => {
     if (e.key === 'Escape' && document.querySelector('.blanks')) { e.preventDefault(); leave(); toEntry(back); return; }
-    if (e.ctrlKey && e.key.toLowerCase() === 'z' && !baton.typing(e)) {
-      e.preventDefault();
-      document.querySelector('form[action*="/rig/undo"]').requestSubmit();
-      return;
-    }
     const entry = e.target.closest('.entry');
     if (e.target.closest('.amount')) { if (e.key === 'Enter') { e.preventDefault(); fire(entry); } return; }
     if (baton.typing(e) || e.altKey || e.metaKey) return;

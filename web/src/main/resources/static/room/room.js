@@ -1,7 +1,7 @@
 // Switches of the stand-ins, and the running clip's clock.
 (() => {
   let drawn = performance.now();
-  document.addEventListener('htmx:afterSwap', () => { drawn = performance.now(); tick(); });
+  document.addEventListener('live', (e) => { if (e.detail.topic === 'room') { drawn = performance.now(); tick(); } });
   const tick = () => document.querySelectorAll('[data-elapsed]').forEach((e) => {
     const s = Math.floor((Number(e.dataset.elapsed) + performance.now() - drawn) / 1000);
     const length = Number(e.dataset.length);

@@ -260,9 +260,16 @@
       change('copy', { cues: these.join(','), tick: mark.tick });
     },
     a: () => { chosen = new Set(notes().map((n) => n.dataset.cue)); show(); },
-    z: (e) => change(e.shiftKey ? 'redo' : 'undo'),
-    y: () => change('redo'),
   };
+
+  document.addEventListener('step', (e) => {
+    // Without a drawing there is nothing to keep in its place.
+    if (!music()) return;
+    e.preventDefault();
+    if (writer) return;
+    if (running) baton.say('The music plays. Esc brings the sheet back; then keys write again.');
+    else change(e.detail.step);
+  });
 
   const go = (by, bar) => {
     step(by, bar);

@@ -68,14 +68,20 @@ document.getElementById('came').addEventListener('click', (e) => {
   if (e.target.closest('[data-relay-came]')) open(`?came=${came}&relay=true`);
   if (e.target.closest('[data-try-came]')) tryOut({ came });
 });
+document.addEventListener('step', async (e) => {
+  e.preventDefault();
+  const answer = await baton.post(`/shows/${baton.show}/steps/${e.detail.step}`);
+  if (!answer) return;
+  baton.say(await answer.text());
+  const drawn = await fetch(path('/listeners')).catch(() => null);
+  if (drawn?.ok) listeners.innerHTML = await drawn.text(); else baton.tell(null);
+});
 document.addEventListener('click', (e) => {
   if (e.target.closest('[data-new]')) open('');
   if (e.target.closest('[data-new-relay]')) open('?relay=true');
-  if (e.target.closest('[data-undo]')) change('/undo');
 });
 document.addEventListener('keydown', (e) => {
   if (baton.typing(e)) return;
-  if (e.key.toLowerCase() === 'z' && (e.ctrlKey || e.metaKey)) { e.preventDefault(); change('/undo'); }
   if (e.key === 'n' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); open(''); }
   if (e.key === 'r' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); open('?relay=true'); }
   if (e.key === 't' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); bench.elements.words.focus(); }

@@ -269,15 +269,13 @@ class BookController {
 
     @PostMapping("/shows/{showId}/book/undo")
     String undo(@PathVariable int showId, Shown shown, Model model) {
-        model.addAttribute(
-                "done", shows.undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo."));
+        model.addAttribute("done", shows.undone(showId));
         return table.of(shows.get(showId), shown, model);
     }
 
     @PostMapping("/shows/{showId}/book/redo")
     String redo(@PathVariable int showId, Shown shown, Model model) {
-        model.addAttribute(
-                "done", shows.redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again."));
+        model.addAttribute("done", shows.redone(showId));
         return table.of(shows.get(showId), shown, model);
     }
 

@@ -47,7 +47,6 @@ final class BookTable {
         model.addAttribute("leaves", shown.of(book, added));
         model.addAttribute("knowsMachines", shown.knowsMachines(book));
         model.addAttribute("added", added == 0 ? null : added);
-        model.addAttribute("undoable", shows.undoable(show.id()).orElse(""));
         return TABLE;
     }
 

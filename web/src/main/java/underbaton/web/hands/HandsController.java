@@ -63,8 +63,10 @@ class HandsController {
         this.touches = touches;
         live.paints(
                 "hands",
-                showId -> json.writeValueAsString(
-                        HandsView.lights(shows.get(showId), stage.playback(showId), clock.nanos())));
+                showId -> shows.drawn(
+                        showId,
+                        show -> json.writeValueAsString(
+                                HandsView.lights(show, stage.playback(showId), clock.nanos()))));
     }
 
     // ---- played
@@ -111,9 +113,9 @@ class HandsController {
     }
 
     private void fill(Show show, int pageId, Model model) {
-        HandPage page = Hands.page(show, pageId)
-                .or(() -> show.hands().stream().findFirst())
-                .orElse(null);
+        HandPage page = (pageId == 0 ? show.hands().stream().findFirst() : Hands.page(show, pageId)).orElse(null);
+        // In the place of one that is gone nothing is written into another.
+        model.addAttribute("gone", pageId != 0 && page == null);
         model.addAttribute("show", show);
         model.addAttribute("page", page);
         model.addAttribute("left", List.of());
@@ -303,13 +305,18 @@ class HandsController {
 
     @PostMapping("/shows/{showId}/hands/undo")
     String undo(@PathVariable int showId, @RequestParam(defaultValue = "0") int page, Model model) {
-        shows.undo(showId);
-        return drawn(shows.get(showId), page, model);
+        model.addAttribute("done", shows.undone(showId));
+        return stepped(shows.get(showId), page, model);
     }
 
     @PostMapping("/shows/{showId}/hands/redo")
     String redo(@PathVariable int showId, @RequestParam(defaultValue = "0") int page, Model model) {
-        shows.redo(showId);
-        return drawn(shows.get(showId), page, model);
+        model.addAttribute("done", shows.redone(showId));
+        return stepped(shows.get(showId), page, model);
+    }
+
+    /** A page that the step took away gives way to another. */
+    private String stepped(Show show, int page, Model model) {
+        return drawn(show, Hands.page(show, page).isPresent() ? page : 0, model);
     }
 }

@@ -37,6 +37,8 @@ public class Pages {
         model.addAttribute("tabs", TABS);
         model.addAttribute("waiting", stage.waiting(showId));
         model.addAttribute("armed", json.writeValueAsString(stage.out(showId)));
+        model.addAttribute("undoable", shows.undoable(showId).orElse(""));
+        model.addAttribute("redoable", shows.redoable(showId).orElse(""));
         model.addAttribute("onDesk", stage.isOpen(showId));
         model.addAttribute(
                 "otherShow", stage.openShow().filter(s -> s.id() != showId).orElse(null));

@@ -79,6 +79,7 @@ class PatchController {
         model.addAttribute("show", show);
         model.addAttribute("view", view);
         model.addAttribute("chosen", view.chosen().orElse(null));
+        model.addAttribute("gone", set != 0 && view.chosen().isEmpty());
         model.addAttribute("drawing", view.drawing());
         model.addAttribute(
                 "stopped",
@@ -300,12 +301,18 @@ class PatchController {
 
     @PostMapping("/shows/{showId}/patch/undo")
     String undo(@PathVariable int showId, @RequestParam(defaultValue = "0") int set, Model model) {
-        return drawn(heard(showId, set, () -> shows.undo(showId)), set, model);
+        return stepped(heard(showId, set, () -> model.addAttribute("done", shows.undone(showId))), set, model);
     }
 
     @PostMapping("/shows/{showId}/patch/redo")
     String redo(@PathVariable int showId, @RequestParam(defaultValue = "0") int set, Model model) {
-        return drawn(heard(showId, set, () -> shows.redo(showId)), set, model);
+        return stepped(heard(showId, set, () -> model.addAttribute("done", shows.redone(showId))), set, model);
+    }
+
+    /** A set that the step took away gives way to another. */
+    private String stepped(Show show, int set, Model model) {
+        boolean there = PatchBay.of(show).flatMap(b -> b.phrase(set)).isPresent();
+        return drawn(show, there ? set : 0, model);
     }
 
     private interface SetEdit {

@@ -83,11 +83,12 @@ public final class PatchView {
         this.show = show;
         this.patched = patched;
         List<Phrase> sets = PatchBay.sets(show);
+        // In the place of one that is gone nothing is written into another.
+        int wanted = setId == 0 ? patched.setId() : setId;
         this.chosen = sets.stream()
-                .filter(p -> p.id() == setId)
+                .filter(p -> p.id() == wanted)
                 .findFirst()
-                .or(() -> sets.stream().filter(p -> p.id() == patched.setId()).findFirst())
-                .or(() -> sets.stream().findFirst())
+                .or(() -> setId == 0 ? sets.stream().findFirst() : Optional.empty())
                 .orElse(null);
         this.wiring =
                 chosen == null ? Wiring.NONE : chosen.patch().orElseThrow().shown();

@@ -65,8 +65,9 @@ class RigController {
     @GetMapping("/shows/{showId}/rig")
     String page(@PathVariable int showId, @RequestParam(defaultValue = "0") int device, Model model) {
         Show show = pages.open(showId, "Rig", model);
-        Optional<Device> chosen =
-                show.device(device).or(() -> show.devices().stream().findFirst());
+        Optional<Device> chosen = device == 0 ? show.devices().stream().findFirst() : show.device(device);
+        // In the place of one that is gone nothing is written into another.
+        model.addAttribute("gone", device != 0 && chosen.isEmpty());
         fill(show, chosen, model);
         return "rig/rig";
     }
@@ -74,6 +75,7 @@ class RigController {
     @GetMapping("/shows/{showId}/rig/new")
     String fresh(@PathVariable int showId, Model model) {
         Show show = pages.open(showId, "Rig", model);
+        model.addAttribute("gone", false);
         fill(show, Optional.empty(), model);
         return "rig/rig";
     }
@@ -87,7 +89,6 @@ class RigController {
         model.addAttribute("valueStyles", Numbering.Values.values());
         model.addAttribute("chosen", chosen.orElse(null));
         model.addAttribute("form", chosen.map(DeviceForm::of).orElseGet(DeviceForm::fresh));
-        model.addAttribute("undoable", shows.undoable(show.id()).orElse(""));
         model.addAttribute("localPorts", LocalPorts.outs());
         model.addAttribute("found", new Neighbourhood.Found(List.of(), ""));
         model.addAttribute("reach", door.reach());
@@ -141,12 +142,6 @@ class RigController {
             return s.withDeviceAt(deviceId, s.devices().indexOf(device) + step);
         });
         return "redirect:/shows/" + showId + "/rig?device=" + deviceId;
-    }
-
-    @PostMapping("/shows/{showId}/rig/undo")
-    String undo(@PathVariable int showId, @RequestParam(defaultValue = "0") int device) {
-        shows.undo(showId);
-        return "redirect:/shows/" + showId + "/rig?device=" + device;
     }
 
     /** Sends nothing; takes what somebody sent and saw, and sets the numbering that explains it. */

@@ -88,10 +88,14 @@ class ScoreController {
             @RequestParam(defaultValue = "8") int bars,
             Model model) {
         Show show = pages.open(showId, "Score", model);
-        Optional<Item> chosen = show.item(item)
-                .or(() ->
-                        show.items().stream().filter(i -> i.score().isPresent()).findFirst())
-                .or(() -> show.items().stream().findFirst());
+        Optional<Item> chosen = item != 0
+                ? show.item(item)
+                : show.items().stream()
+                        .filter(i -> i.score().isPresent())
+                        .findFirst()
+                        .or(() -> show.items().stream().findFirst());
+        // In the place of one that is gone nothing is written into another.
+        model.addAttribute("gone", item != 0 && chosen.isEmpty());
         model.addAttribute("chosen", chosen.orElse(null));
         chosen.ifPresent(i -> sheet.of(show, i.id(), new Seen(bars, null), model));
         return "score/score";
@@ -284,15 +288,13 @@ class ScoreController {
 
     @PostMapping("/shows/{showId}/score/{itemId}/undo")
     String undo(@PathVariable int showId, @PathVariable int itemId, Seen seen, Model model) {
-        model.addAttribute(
-                "done", shows.undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo."));
+        model.addAttribute("done", shows.undone(showId));
         return sheet.of(shows.get(showId), itemId, seen, model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/redo")
     String redo(@PathVariable int showId, @PathVariable int itemId, Seen seen, Model model) {
-        model.addAttribute(
-                "done", shows.redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again."));
+        model.addAttribute("done", shows.redone(showId));
         return sheet.of(shows.get(showId), itemId, seen, model);
     }
 

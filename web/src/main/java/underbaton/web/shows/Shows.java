@@ -328,9 +328,36 @@ public class Shows {
         return step(showId, "redo: ", h -> h.redo, h -> h.undo);
     }
 
+    /** What is drawn of a show for those who look at it; nothing of one that is deleted meanwhile. */
+    public String drawn(int showId, Function<Show, String> draw) {
+        try {
+            return draw.apply(get(showId));
+        } catch (NoSuchShow gone) {
+            return "";
+        }
+    }
+
+    /** Undoes, and says in words what. */
+    public String undone(int showId) {
+        return undo(showId).map(w -> "Undone: " + w + ".").orElse("Nothing to undo.");
+    }
+
+    /** Does again, and says in words what. */
+    public String redone(int showId) {
+        return redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again.");
+    }
+
+    /** What undo would take back; empty for nothing. */
     public Optional<String> undoable(int showId) {
         synchronized (lock(showId)) {
             return Optional.ofNullable(history(showId).undo.peek()).map(Step::what);
+        }
+    }
+
+    /** What redo would do again; empty for nothing. */
+    public Optional<String> redoable(int showId) {
+        synchronized (lock(showId)) {
+            return Optional.ofNullable(history(showId).redo.peek()).map(Step::what);
         }
     }
 

@@ -216,9 +216,8 @@ class SignalsController {
                 new Order.Arm(Set.of(listenerId), armed));
     }
 
-    @PostMapping("/shows/{showId}/signals/undo")
-    String undo(@PathVariable int showId, Model model) {
-        shows.undo(showId);
+    @GetMapping("/shows/{showId}/signals/listeners")
+    String listeners(@PathVariable int showId, Model model) {
         fill(shows.get(showId), model);
         return "signals/signals :: listeners";
     }
