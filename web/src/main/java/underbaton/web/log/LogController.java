@@ -7,6 +7,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Controller;
 import org.springframework.transaction.TransactionException;
@@ -27,6 +28,9 @@ class LogController {
     private static final int MOST_ROWS = 400;
     private static final int CONTROL_CHANGE = 0xB0;
     private static final String TROUBLE = "trouble";
+    /** A note as it is typed, in small letters; one that could be two bytes is left as it is. */
+    private static final Pattern SHARP = Pattern.compile("\\b([a-g])(#|b(?=-)|)(-?\\d)(?![\\da-f])");
+
     private static final DateTimeFormatter TIME =
             DateTimeFormatter.ofPattern("HH:mm:ss.SSSSSS").withZone(ZoneId.systemDefault());
 
@@ -96,7 +100,7 @@ class LogController {
             @RequestParam(defaultValue = "") String direction,
             @RequestParam(defaultValue = "") String text,
             Model model) {
-        String wanted = text.strip().toLowerCase(Locale.ROOT);
+        String wanted = asPrinted(text.strip().toLowerCase(Locale.ROOT));
         List<Line> lines = new ArrayList<>();
         if (before == 0) {
             traffic.after(after, Integer.MAX_VALUE).stream()
@@ -123,6 +127,14 @@ class LogController {
         model.addAttribute("more", more && after == 0);
         model.addAttribute("last", traffic.last());
         return "log/log :: rows";
+    }
+
+    /** Notes are printed with signs that no keyboard has: {@code c#1} finds C♯1, {@code eb-1} finds E♭−1. */
+    private static String asPrinted(String typed) {
+        return SHARP.matcher(typed)
+                .replaceAll(m -> m.group(1)
+                        + (m.group(2).equals("#") ? "♯" : m.group(2).equals("b") ? "♭" : "")
+                        + m.group(3).replace('-', '−'));
     }
 
     /** Without the database, what memory has is shown alone. */
