@@ -19,6 +19,7 @@ import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.engine.Cause;
@@ -29,20 +30,25 @@ import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
+import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Scribe;
+import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Wiring;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Passage;
 import underbaton.core.signal.Pattern;
@@ -130,7 +136,7 @@ class WarmUp {
         scribe.close();
     }
 
-    /** A pedal may be the first that speaks, in a show that had no listener when it came onto the desk. */
+    /** A pedal or a keyboard may be the first that speaks, in a show that had no listener when it came onto the desk. */
     private void warmListening() {
         Connection line = new Connection.NetworkMidi("127.0.0.1", 1);
         Device pedals = new Device(0, "Warm-up", Department.LIGHTS, line, 0, Numbering.WIRE, 0, List.of());
@@ -151,13 +157,19 @@ class WarmUp {
             show = show.withListener(
                     new Listener(0, "Warm-up", Set.of(), OptionalInt.empty(), pedal, reaction, 0, 0, false, true));
         }
+        show = PatchBay.withNew(show, "Warm-up", new Wiring(List.of(PatchLine.open(id, id)), Set.of()));
+        Device bay = PatchBay.of(show).orElseThrow();
+        PlannedCall set = PlannedCall.of(bay, bay.phrases().get(0));
         PlaybackState state = PlaybackState.of(Planner.plan(show), 0);
+        state = Engine.step(state, Event.of(0, new Order.Fire(set, "warm-up"))).next();
         Source source = Source.of(show.devices().get(0));
         for (int i = 0; i < ROUNDS; i++) {
-            ControlChange said = new ControlChange(0, 11, i % 128);
-            long at = state.nowNanos() + ROUND_NANOS;
-            state = Engine.step(state, Event.of(at, new Order.Heard(source, Signal.of(said, at))))
-                    .next();
+            for (MidiMessage said :
+                    List.of(new ControlChange(0, 11, i % 128), new NoteOn(0, 60, 1), new NoteOff(0, 60, 0))) {
+                long at = state.nowNanos() + ROUND_NANOS;
+                state = Engine.step(state, Event.of(at, new Order.Heard(source, Signal.of(said, at))))
+                        .next();
+            }
         }
     }
 
