@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.pcollections.PMap;
 import org.pcollections.PSet;
 import underbaton.core.engine.Tone.Key;
@@ -193,7 +194,7 @@ abstract class Patching extends Mending {
                 : "through the patch to " + names(outputs.stream().map(Output::deviceId));
     }
 
-    private String names(java.util.stream.Stream<Integer> ids) {
+    private String names(Stream<Integer> ids) {
         return ids.distinct()
                 .map(id -> plan.device(id).map(Device::name).orElse("a machine that is gone"))
                 .collect(Collectors.joining(", "));

@@ -3,6 +3,7 @@ package underbaton.web.hands;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
@@ -67,7 +68,7 @@ public final class HandsView {
         return state.flatMap(s -> s.plan().key(key.id()).map(k -> KeyLight.of(s, k)))
                 .orElse(KeyLight.UNKNOWN)
                 .name()
-                .toLowerCase(java.util.Locale.ROOT);
+                .toLowerCase(Locale.ROOT);
     }
 
     private String does(HandKey key) {
