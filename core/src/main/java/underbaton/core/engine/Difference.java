@@ -6,6 +6,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import underbaton.core.engine.Correction.Kind;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.Plan;
@@ -63,17 +66,29 @@ final class Difference {
     private int placeOf(Pointer pointer) {
         for (int i = 0; i < found.size(); i++) {
             Correction c = found.get(i);
-            boolean later = wants.state()
-                    .slot(c.key().name())
-                    .filter(s -> c.key().kind() == Kind.SLOT || c.key().kind() == Kind.RUNS)
-                    .filter(s -> s.sinceNanos() > pointer.sinceNanos())
-                    .filter(s -> !s.call().effect().takesAlong(Along.LISTS))
-                    .isPresent();
-            if (later) {
+            boolean slot = c.key().kind() == Kind.SLOT || c.key().kind() == Kind.RUNS;
+            if (slot
+                    && takenAfter(pointer).anyMatch(s -> s.name().equals(c.key().name()))) {
                 return i;
             }
         }
         return found.size();
+    }
+
+    /** What the book has the device take after it came to this place. */
+    private Stream<Slot> takenAfter(Pointer pointer) {
+        return wants.state().slots().stream()
+                .filter(s -> s.sinceNanos() > pointer.sinceNanos())
+                .filter(s -> !s.call().effect().takesAlong(Along.LISTS));
+    }
+
+    /** Steps may show what is hidden: what is right before them is told once more after them. */
+    private void hideAgain(Pointer pointer) {
+        Set<String> told = found.stream().map(c -> c.key().name()).collect(Collectors.toSet());
+        takenAfter(pointer)
+                .filter(s -> (s.holds() || s.stopped()) && !told.contains(s.name()))
+                .forEach(s ->
+                        add(Kind.SLOT, s.name(), words(Optional.of(s)), s.call().phrase(), Optional.of(s.call())));
     }
 
     /** What stops comes before what starts; then programs, controls, notes. */
@@ -336,6 +351,7 @@ final class Difference {
                         way,
                         Optional.empty(),
                         way.stream().anyMatch(this::isGuarded)));
+        hideAgain(want);
     }
 
     // ---- what was found

@@ -143,6 +143,11 @@ class DifferenceTest extends PlayedShow {
                 .containsExactly("Song 1: C0 0A", "page 3 (page 1): 90 3C 7F, 90 3C 7F", "Blank: 90 3A 7F");
         assertThat(difference(told("Song 1", "Blank", "10 ms", "Next"), told("Song 1", "Blank")))
                 .containsExactly("page 2 (page 1): 90 3C 7F");
+        assertThat(difference(
+                        told("Song 1", "10 ms", "Next", "10 ms", "Next", "10 ms", "Blank"),
+                        told("Song 1", "10 ms", "Next", "10 ms", "Blank")))
+                .as("the step shows what the blank hides")
+                .containsExactly("page 3 (page 2): 90 3C 7F", "Blank (Blank): 90 3A 7F");
         // The song comes after the steps in the book: so it does here, and takes them back.
         assertThat(difference(told("Next", "Next", "10 ms", "Song 1"), told())).containsExactly("Song 1: C0 0A");
     }
