@@ -16,6 +16,8 @@ final class Bench {
             SignalBench.run(arguments[1]);
         } else if (name.equals("through") && arguments.length == 2) {
             ThroughBench.run(arguments[1]);
+        } else if (name.equals("copy")) {
+            Copy.run();
         } else if (name.equals("import") && arguments.length == 2) {
             Importer.run(arguments[1]);
         } else if (name.equals("plan")) {

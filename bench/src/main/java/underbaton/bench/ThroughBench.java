@@ -8,12 +8,7 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import javax.sound.midi.InvalidMidiDataException;
-import javax.sound.midi.Receiver;
-import javax.sound.midi.ShortMessage;
-import javax.sound.midi.Transmitter;
 import underbaton.core.loop.Loops;
-import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.MidiMessage;
@@ -24,8 +19,8 @@ import underbaton.wire.session.SessionEndpoint;
 
 /**
  * A keyboard through the patch of the running application, note by note in turns with the same keyboard through a program that does
- * nothing but copy from a transmitter of {@code javax.sound.midi} to a receiver, over the same kind of sessions. All ends are this
- * program, so one clock measures both.
+ * nothing but copy from a transmitter of {@code javax.sound.midi} to a receiver, over the same kind of sessions. Both are programs of
+ * their own, started alike ({@link Copy}); what is played and what arrives is this program's, so one clock measures both.
  */
 final class ThroughBench {
 
@@ -50,7 +45,7 @@ final class ThroughBench {
         Application application = new Application(base, clock);
         try (SessionEndpoint keyboard = end();
                 SessionEndpoint other = end();
-                SessionEndpoint copy = copying()) {
+                Copy.Running copy = Copy.start()) {
             String path = application.show(keyboard);
             load(application, path);
             Peer through =
@@ -126,54 +121,5 @@ final class ThroughBench {
                         Map.entry("transpose", "")));
         application.post(of + "/keep", Map.of());
         application.post(of + "/load", Map.of());
-    }
-
-    // ---- the copy
-
-    private SessionEndpoint copying() throws IOException {
-        return new SessionEndpoint("Copy", InetAddress.getLoopbackAddress(), 0, clock, LOOPS, (peer, message, at) -> {
-            Input input = new Input();
-            input.setReceiver(new Output(peer));
-            input.played(message);
-        });
-    }
-
-    /** A session as a transmitter. */
-    private static final class Input implements Transmitter {
-        private Receiver receiver;
-
-        void played(MidiMessage message) {
-            byte[] bytes = message.encode().toArray();
-            try {
-                receiver.send(new ShortMessage(bytes[0] & 0xFF, bytes[1], bytes[2]), -1);
-            } catch (InvalidMidiDataException neverSent) {
-                throw new IllegalStateException(neverSent);
-            }
-        }
-
-        @Override
-        public void setReceiver(Receiver newReceiver) {
-            receiver = newReceiver;
-        }
-
-        @Override
-        public Receiver getReceiver() {
-            return receiver;
-        }
-
-        @Override
-        public void close() {}
-    }
-
-    /** A session as a receiver. */
-    private record Output(Peer peer) implements Receiver {
-        @Override
-        public void send(javax.sound.midi.MidiMessage message, long timeStamp) {
-            ShortMessage copied = (ShortMessage) message;
-            peer.send(List.of(ChannelMessage.decode(copied.getStatus(), copied.getData1(), copied.getData2())));
-        }
-
-        @Override
-        public void close() {}
     }
 }

@@ -128,6 +128,9 @@ public final class Lane {
     /** As {@link Outbox#withdraw} says, of this one queue. */
     public Outbox.Withdrawn withdraw(long afterNanos) {
         synchronized (waiting) {
+            if (waiting.isEmpty()) {
+                return new Outbox.Withdrawn(List.of(), leftNanos);
+            }
             List<ScheduledMessage> back = waiting.stream()
                     .filter(p -> p.message.bornNanos() > afterNanos)
                     .sorted()

@@ -172,7 +172,9 @@ public final class Performer {
                 outbox.send(message);
             }
         }
-        PlaybackState reached = Engine.step(then, Event.pass(moment)).next();
+        // What time has brought since is sent already, unless nothing was due.
+        boolean due = then != ahead.next() || ahead.wakeNanos() <= moment;
+        PlaybackState reached = due ? Engine.step(then, Event.pass(moment)).next() : then;
         take(Engine.step(reached, new Event(moment, order.by(), order.order())), true);
     }
 

@@ -25,9 +25,13 @@ public record Source(int deviceId, String name, Numbering numbering) {
 
     /** Of several machines on one line the one on whose channel a message came, else the first. */
     public static Optional<Device> speaker(List<Device> onLine, Message message) {
-        return onLine.stream()
-                .filter(d -> message instanceof ChannelMessage m && m.channel() == d.channel())
-                .findFirst()
-                .or(() -> onLine.stream().findFirst());
+        if (onLine.size() > 1 && message instanceof ChannelMessage said) {
+            for (Device device : onLine) {
+                if (device.channel() == said.channel()) {
+                    return Optional.of(device);
+                }
+            }
+        }
+        return onLine.isEmpty() ? Optional.empty() : Optional.of(onLine.get(0));
     }
 }

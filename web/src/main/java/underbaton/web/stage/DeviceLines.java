@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.ScheduledMessage;
@@ -40,6 +41,9 @@ class DeviceLines implements Outbox {
     private final Live live;
     private final OscPort oscPort;
     private volatile Map<Integer, DeviceLine> lines = Map.of();
+    /** Who may have said what comes in on a line. */
+    private volatile Map<Connection, List<Device>> onLine = Map.of();
+
     /** By device id, what was told last of who is there. */
     private final Map<Integer, Boolean> reached = new ConcurrentHashMap<>();
 
@@ -95,6 +99,7 @@ class DeviceLines implements Outbox {
             }
         }
         lines = next;
+        onLine = next.values().stream().map(DeviceLine::device).collect(Collectors.groupingBy(Device::connection));
         gone.forEach(this::letGo);
         oscPort.belongTo(addresses(show));
     }
@@ -103,6 +108,7 @@ class DeviceLines implements Outbox {
     void disconnect() {
         lines.values().forEach(this::letGo);
         lines = Map.of();
+        onLine = Map.of();
         reached.clear();
     }
 
@@ -146,11 +152,7 @@ class DeviceLines implements Outbox {
     }
 
     private Optional<Device> speaker(Connection line, Message message) {
-        List<Device> onLine = lines.values().stream()
-                .map(DeviceLine::device)
-                .filter(d -> d.connection().equals(line))
-                .toList();
-        return Source.speaker(onLine, message);
+        return Source.speaker(onLine.getOrDefault(line, List.of()), message);
     }
 
     /** Whoever cannot be reached misses what it is sent; the watcher must know of all. */
