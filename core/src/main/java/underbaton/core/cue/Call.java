@@ -24,7 +24,7 @@ import underbaton.core.rig.Refusal;
  */
 public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional<Motion> motion, Span offset) {
 
-    private static final Pattern OFFSET = Pattern.compile("(?s)(.+?) ?@ ?" + Span.WRITTEN);
+    private static final Pattern OFFSET = Pattern.compile("(?is)(.+?)(?: ?@ ?| after )" + Span.WRITTEN);
 
     public Call(int deviceId, int phraseId) {
         this(deviceId, phraseId, Optional.empty());
@@ -41,13 +41,14 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
     /**
      * Reads a call as it is typed: a phrase's name, and behind it the amount where it takes one, {@code Vox 1 -10 dB},
      * with or without an arrow between. Behind the amount may stand how the control gets there, {@code in 3 s, S-curve},
-     * and at the end the offset, {@code @ 2 beats}. An unfinished name will do where it can mean one phrase only.
+     * and at the end the offset, {@code @ 2 beats} or {@code after 2 s}. An unfinished name will do where it can mean one phrase only.
      *
      * @throws Refusal when no phrase is meant, or the amount is missing or wrong
      */
     public static Call of(Device device, String typedPart) {
         // What stands between quotation marks at the end is an amount, whatever it looks like.
-        Matcher late = OFFSET.matcher(typedPart.strip());
+        // A name that looks as if an offset stood behind it is a name first.
+        Matcher late = OFFSET.matcher(device.phraseNamed(typedPart.strip()).isPresent() ? "" : typedPart.strip());
         Span offset = late.matches() ? Span.of(late.group(2) + " " + late.group(3)) : Span.ZERO;
         String part = late.matches() ? late.group(1) : typedPart;
         List<String> parted = Quoted.split(part, "→");

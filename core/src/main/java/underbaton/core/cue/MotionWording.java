@@ -24,10 +24,10 @@ import underbaton.core.rig.Refusal;
  */
 final class MotionWording {
 
-    private static final Pattern MOVE =
-            Pattern.compile("(?s)(.*?)\\bin " + Span.WRITTEN + "(?:, *+(?!then )([^,]+))?(?:, ?then (.+))?");
+    private static final Pattern MOVE = Pattern.compile(
+            "(?is)(.*?)\\b(?:in|over) " + Span.WRITTEN + "(?:(?:, *+| ++)(?!then )(.+?))?(?:(?:, ?| )then (.+))?");
     private static final Pattern WAVE = Pattern.compile(
-            "(.+?) ?(?:±|\\+-) ?(\\S+)(?: ?(?:%|dB))? (sine|triangle|square|saw),? "
+            "(.+?) ?(?:±|\\+-) ?(\\S+(?: ?(?:%|dB))?) (sine|triangle|square|saw),? "
                     + "(?:(\\d{1,3}(?:\\.\\d{1,3})?) ?hz|every " + Span.WRITTEN
                     + ")(?:, ?within (.+?) to (.+?))?(?:, ?for "
                     + Span.WRITTEN + ")?",
@@ -61,7 +61,22 @@ final class MotionWording {
         if (moves() && move.matches()) {
             return new Parted(move.group(1).strip(), Optional.of(move(move)));
         }
+        requireNothingBehind(typed);
         return new Parted(typed, Optional.empty());
+    }
+
+    /** Where an amount stands and something behind it cannot be read, that is what is wrong. */
+    private void requireNothingBehind(String typed) {
+        for (int blank = typed.lastIndexOf(' '); moves() && blank > 0; blank = typed.lastIndexOf(' ', blank - 1)) {
+            String amount = typed.substring(0, blank);
+            if (argument.isAmount(amount, device.numbering()) && !argument.isAmount(typed, device.numbering())) {
+                throw new Refusal(
+                        "cell",
+                        "Behind the amount, “" + typed.substring(blank).strip()
+                                + "” cannot be read; write for example: in 3 s, over 2 bars, in 3 s, S-curve, or "
+                                + "± 6 dB sine every 2 beats.");
+            }
+        }
     }
 
     private Move move(Matcher m) {
@@ -75,7 +90,7 @@ final class MotionWording {
             return new Move(lasts, Shape.POINTS, points(way.substring(8)), then);
         }
         for (Shape shape : Shape.values()) {
-            if (shape != Shape.POINTS && shape.words().equalsIgnoreCase(way)) {
+            if (shape != Shape.POINTS && plain(shape.words()).equals(plain(way))) {
                 return new Move(lasts, shape, List.of(), then);
             }
         }
@@ -83,6 +98,11 @@ final class MotionWording {
                 "cell",
                 "“" + way + "” is no way to move; write: by value, S-curve, equal power, or through 50 %: −12 dB. "
                         + "Without it the move is even.");
+    }
+
+    /** {@code S-curve}, {@code s curve}. */
+    private static String plain(String words) {
+        return words.toLowerCase(Locale.ROOT).replace('-', ' ');
     }
 
     private List<Point> points(String text) {
@@ -129,7 +149,7 @@ final class MotionWording {
     }
 
     private static String number(String typed) {
-        String digits = typed.replaceAll("(?i)(%|db)$", "").replace(',', '.');
+        String digits = typed.replaceAll("(?i) ?(%|db)$", "").replace(',', '.');
         if (!digits.matches("\\d{1,3}(\\.\\d{1,3})?")) {
             throw new Refusal("cell", "“" + typed + "” is no depth of a wave; write for example: ± 6 dB.");
         }
@@ -144,7 +164,7 @@ final class MotionWording {
     String tell(Motion motion) {
         if (motion instanceof Wave w) {
             boolean clamped = w.least() != Double.NEGATIVE_INFINITY || w.most() != Double.POSITIVE_INFINITY;
-            return " ± " + Amount.plain(w.depth()) + " " + w.form().words() + " every " + w.period()
+            return " ± " + Amount.plain(w.depth()) + unit() + " " + w.form().words() + " every " + w.period()
                     + (clamped ? ", within " + write(w.least()) + " to " + write(w.most()) : "")
                     + (w.lasts().thousandths() == 0 ? "" : ", for " + w.lasts());
         }
@@ -159,6 +179,15 @@ final class MotionWording {
         String then =
                 device.phrase(m.thenPhraseId()).map(p -> ", then " + p.name()).orElse("");
         return " in " + m.lasts() + (way.isEmpty() ? "" : ", " + way) + then;
+    }
+
+    /** Of the depth of a wave. */
+    private String unit() {
+        return switch (argument.unit()) {
+            case DECIBELS -> " dB";
+            case PER_CENT -> " %";
+            default -> "";
+        };
     }
 
     private String write(double amount) {

@@ -38,6 +38,9 @@ public record CueTable(List<String> known, List<Column> machines, List<Row> rows
     public static final String NOTE = "note";
     private static final List<String> COLUMNS = List.of(ITEM, KIND, LENGTH, CUE, STARTS, WHAT, MARK, NOTE);
 
+    /** As the Book heads it. */
+    private static final String WHAT_HAPPENS = "what happens";
+
     private static final int MOST_ROWS = 10_000;
     private static final int MOST_COLUMNS = 200;
     /** In bytes. */
@@ -191,7 +194,8 @@ public record CueTable(List<String> known, List<Column> machines, List<Row> rows
 
     private static void heading(List<String> names, List<String> known, List<String> machines) {
         for (String name : names) {
-            String ours = name.strip().toLowerCase(Locale.ROOT);
+            String typed = name.strip().toLowerCase(Locale.ROOT);
+            String ours = typed.equals(WHAT_HAPPENS) ? WHAT : typed;
             if (COLUMNS.contains(ours)) {
                 known.add(ours);
             } else if (!name.isBlank()) {
@@ -211,7 +215,8 @@ public record CueTable(List<String> known, List<Column> machines, List<Row> rows
 
     private static Row row(CSVRecord row, List<String> known, List<String> headings) {
         Map<String, String> fields = new LinkedHashMap<>();
-        known.forEach(column -> fields.put(column, Csv.cell(row, column)));
+        known.forEach(column ->
+                fields.put(column, column.equals(WHAT) ? Csv.cell(row, WHAT, WHAT_HAPPENS) : Csv.cell(row, column)));
         return new Row(
                 row.getRecordNumber() + 1,
                 fields,

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Optional;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.DeserializationFeature;
+import tools.jackson.databind.MapperFeature;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 import underbaton.core.rig.Connection;
@@ -32,7 +33,9 @@ public final class DeviceFile {
     private static final JsonMapper MAPPER = JsonMapper.builder()
             .enable(SerializationFeature.INDENT_OUTPUT)
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
-            .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+            .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+            .disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)
+            .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS)
             .build();
 
     private DeviceFile() {}
@@ -40,12 +43,12 @@ public final class DeviceFile {
     /** The file's fields, in their order. */
     private record Content(
             String format,
-            int version,
+            Integer version,
             String name,
             String department,
             Way connection,
-            int channel,
-            int leadMs,
+            Integer channel,
+            Integer leadMs,
             Integer settleMs,
             Counting numbering,
             String levels,
@@ -56,14 +59,33 @@ public final class DeviceFile {
             List<PhraseText> phrases) {}
 
     /** @param kind {@code network-midi}, {@code local-midi} (host is the port's name then) or {@code osc} */
-    private record Way(String kind, String host, int port, String carrier, String question) {}
+    private record Way(String kind, String host, Integer port, String carrier, String question) {}
 
     /** @param noteZero {@code C-2}, {@code C-1} or {@code C0} */
     private record Counting(
-            int firstProgram, int bankSize, String values, String noteZero, String blackKeys, int firstPlace) {}
+            Integer firstProgram,
+            Integer bankSize,
+            String values,
+            String noteZero,
+            String blackKeys,
+            Integer firstPlace) {
+
+        Numbering numbering() {
+            return new Numbering(
+                    required("firstProgram", firstProgram),
+                    required("bankSize", bankSize),
+                    Arrays.stream(Numbering.Values.values())
+                            .filter(v -> v.range().equals(required("values", values)))
+                            .findFirst()
+                            .orElseThrow(() -> unknown("values", values)),
+                    octave(required("noteZero", noteZero)),
+                    inFlats(required("blackKeys", blackKeys)),
+                    required("firstPlace", firstPlace));
+        }
+    }
 
     /** @param by {@code note}, {@code program} or {@code controller} */
-    private record Listing(String by, int first) {}
+    private record Listing(String by, Integer first) {}
 
     public static String write(Device device) {
         Numbering n = device.numbering();
@@ -83,7 +105,7 @@ public final class DeviceFile {
                         "C" + n.firstOctave(),
                         n.flats() ? "flats" : "sharps",
                         n.firstPlace()),
-                device.levels().toString(),
+                device.levels().write(Numbering.WIRE),
                 device.list().map(l -> new Listing(lower(l.kind()), l.first())).orElse(null),
                 StepList.tell(device.stepLists()),
                 device.safePhrase().map(Phrase::name).orElse(""),
@@ -114,37 +136,32 @@ public final class DeviceFile {
      */
     public static Device read(byte[] file) {
         Content content = parse(Utf8.text(file, LARGEST));
+        if (content == null) {
+            throw new Refusal("file", "The file says “null”: there is no machine in it.");
+        }
         if (!FORMAT.equals(content.format)) {
             throw new Refusal("file", "This is no file of a machine; one begins with \"format\": \"" + FORMAT + "\".");
         }
-        if (content.version != VERSION) {
+        if (required("version", content.version) != VERSION) {
             throw new Refusal(
                     "file",
                     "The file is of version " + content.version + ", and version " + VERSION
                             + " is what can be read here.");
         }
-        Counting c = required("numbering", content.numbering);
+        Numbering numbering = required("numbering", content.numbering).numbering();
         Device device = new Device(
                 0,
-                content.name,
+                required("name", content.name),
                 one(Department.values(), "department", content.department),
                 connection(required("connection", content.connection)),
-                Numbering.wireChannel(content.channel),
-                new Numbering(
-                        c.firstProgram,
-                        c.bankSize,
-                        Arrays.stream(Numbering.Values.values())
-                                .filter(v -> v.range().equals(c.values))
-                                .findFirst()
-                                .orElseThrow(() -> unknown("values", c.values)),
-                        octave(c.noteZero),
-                        "flats".equals(c.blackKeys),
-                        c.firstPlace),
-                content.leadMs,
+                Numbering.wireChannel(required("channel", content.channel)),
+                numbering,
+                required("leadMs", content.leadMs),
                 content.settleMs == null ? 0 : content.settleMs,
-                Levels.of(content.levels == null ? "" : content.levels),
+                Levels.of(or(content.levels), Numbering.WIRE),
                 Optional.ofNullable(content.list)
-                        .map(l -> new PositionList(one(PositionList.Kind.values(), "list", l.by), l.first)),
+                        .map(l -> new PositionList(
+                                one(PositionList.Kind.values(), "list", l.by), required("first", l.first))),
                 StepList.read(or(content.stepLists)),
                 List.of());
         return withPrecautions(withPhrases(device, required("phrases", content.phrases)), content);
@@ -165,9 +182,7 @@ public final class DeviceFile {
         try {
             return MAPPER.readValue(text, Content.class);
         } catch (JacksonException notJson) {
-            var at = notJson.getLocation();
-            String where = at == null ? "" : " in line " + at.getLineNr() + ", column " + at.getColumnNr();
-            throw new Refusal("file", "The file cannot be read" + where + ": " + notJson.getOriginalMessage());
+            throw StoredForm.refusal(notJson);
         }
     }
 
@@ -177,6 +192,9 @@ public final class DeviceFile {
         }
         Device filled = device;
         for (int i = 0; i < phrases.size(); i++) {
+            if (phrases.get(i) == null) {
+                throw new Refusal("file", "Phrase " + (i + 1) + " is “null”: take it out, or write what it says.");
+            }
             try {
                 Phrase phrase = filledOut(phrases.get(i)).in(filled);
                 filled = filled.withPhrase(phrase);
@@ -206,19 +224,28 @@ public final class DeviceFile {
     }
 
     private static Connection connection(Way way) {
+        String host = required("host", way.host);
         return switch (or(way.kind)) {
-            case "network-midi" -> new Connection.NetworkMidi(way.host, way.port);
-            case "local-midi" -> new Connection.LocalMidi(way.host);
+            case "network-midi" -> new Connection.NetworkMidi(host, required("port", way.port));
+            case "local-midi" -> new Connection.LocalMidi(host);
             case "osc" ->
                 new Connection.Osc(
-                        way.host,
-                        way.port,
+                        host,
+                        required("port", way.port),
                         or(way.question),
                         Arrays.stream(Connection.Carrier.values())
                                 .filter(c -> c.code().equals(way.carrier))
                                 .findFirst()
                                 .orElseThrow(() -> unknown("carrier", way.carrier)));
             default -> throw unknown("connection", way.kind);
+        };
+    }
+
+    private static boolean inFlats(String blackKeys) {
+        return switch (blackKeys) {
+            case "flats" -> true;
+            case "sharps" -> false;
+            default -> throw unknown("blackKeys", blackKeys);
         };
     }
 

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.apache.commons.csv.CSVRecord;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
@@ -19,6 +20,15 @@ public final class PhraseTable {
 
     private static final List<String> COLUMNS =
             List.of("name", "says", "argument", "effect", "guarded", "listed", "mark", "note", "group");
+    /** As our own pages and sheets head them too. */
+    private static final Map<String, String[]> HEADINGS = Map.of(
+            "name", new String[] {"name", "phrase"},
+            "says", new String[] {"says", "what goes out"},
+            "argument", new String[] {"argument", "a call adds", "takes"},
+            "group", new String[] {"group", "under"});
+    /** Of the printed sheet: they follow from the others. */
+    private static final Set<String> PASSED_OVER = Set.of("bytes", "place", "no.");
+
     private static final int MOST_ROWS = 1000;
     /** In bytes. */
     public static final int LARGEST = 1_000_000;
@@ -60,8 +70,22 @@ public final class PhraseTable {
     }
 
     private static void requireColumns(List<String> names) {
+        for (String name : names) {
+            String plain = name.strip().toLowerCase(Locale.ROOT);
+            boolean known = plain.isEmpty()
+                    || PASSED_OVER.contains(plain)
+                    || COLUMNS.stream().anyMatch(c -> List.of(headings(c)).contains(plain));
+            if (!known) {
+                throw new Refusal(
+                        "file",
+                        "Nothing is known of a column “" + name.strip() + "”. The columns are "
+                                + String.join(", ", COLUMNS)
+                                + "; rename it, or take it out, so that nothing of the table is lost without a word.");
+            }
+        }
         for (String needed : List.of("name", "says")) {
-            if (names.stream().noneMatch(needed::equalsIgnoreCase)) {
+            if (names.stream()
+                    .noneMatch(n -> List.of(headings(needed)).contains(n.strip().toLowerCase(Locale.ROOT)))) {
                 throw new Refusal(
                         "file",
                         "The table has no column “" + needed + "”. Its first row names the columns: "
@@ -70,19 +94,23 @@ public final class PhraseTable {
         }
     }
 
+    private static String[] headings(String column) {
+        return HEADINGS.getOrDefault(column, new String[] {column});
+    }
+
     private static Device take(Device device, CSVRecord row, Map<String, Long> rows) {
         long number = row.getRecordNumber() + 1;
         try {
             PhraseText text = new PhraseText(
-                    Csv.cell(row, "name"),
-                    Csv.cell(row, "says"),
-                    Csv.cell(row, "argument"),
-                    Csv.cell(row, "effect"),
-                    Csv.cell(row, "guarded"),
-                    Csv.cell(row, "listed"),
-                    Csv.cell(row, "mark"),
-                    Csv.cell(row, "note"),
-                    Csv.cell(row, "group"));
+                    Csv.cell(row, headings("name")),
+                    Csv.cell(row, headings("says")),
+                    Csv.cell(row, headings("argument")),
+                    Csv.cell(row, headings("effect")),
+                    Csv.cell(row, headings("guarded")),
+                    Csv.cell(row, headings("listed")),
+                    Csv.cell(row, headings("mark")),
+                    Csv.cell(row, headings("note")),
+                    Csv.cell(row, headings("group")));
             Long earlier = rows.putIfAbsent(text.name().strip().toLowerCase(Locale.ROOT), number);
             if (earlier != null) {
                 throw new Refusal("name", "row " + earlier + " has the name “" + text.name() + "” already.");

@@ -144,10 +144,14 @@ public final class StoredForm {
                     .without(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
                     .readValue(text);
         } catch (JacksonException unread) {
-            String where = where(unread);
-            throw new Refusal(
-                    "file", "The file cannot be read" + (where.isEmpty() ? ": " : " at " + where) + why(unread));
+            throw refusal(unread);
         }
+    }
+
+    /** Where a file of ours cannot be read and why, in the words of people. */
+    static Refusal refusal(JacksonException unread) {
+        String where = where(unread);
+        return new Refusal("file", "The file cannot be read" + (where.isEmpty() ? ": " : " at " + where) + why(unread));
     }
 
     /** The way to the place that cannot be read, {@code items 3, score, sections 1: }. */

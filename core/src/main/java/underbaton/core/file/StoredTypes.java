@@ -29,6 +29,7 @@ import tools.jackson.databind.util.StdConverter;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Motion;
+import underbaton.core.cue.Span;
 import underbaton.core.cue.Start;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage;
@@ -75,6 +76,7 @@ final class StoredTypes {
             Map.entry(SysEx.class, WithEmptyOnes.class),
             Map.entry(Entry.class, WithEmptyOnes.class),
             Map.entry(Bytes.class, Octets.class),
+            Map.entry(Span.class, Spans.class),
             Map.entry(CueNumber.class, Numbers.class),
             Map.entry(Cue.class, Cues.class));
 
@@ -181,6 +183,13 @@ final class StoredTypes {
         @JsonProperty(access = JsonProperty.Access.WRITE_ONLY)
         @JsonSetter(nulls = Nulls.AS_EMPTY)
         int version;
+    }
+
+    /** Lengths were without bars at first. */
+    private abstract static class Spans {
+        @JsonInclude(JsonInclude.Include.NON_DEFAULT)
+        @JsonSetter(nulls = Nulls.AS_EMPTY)
+        boolean bars;
     }
 
     /** {@code "12.5"}: as text, so that no program reads it as a binary fraction. */

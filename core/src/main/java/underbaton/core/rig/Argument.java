@@ -107,8 +107,8 @@ public record Argument(Unit unit, double least, double most) {
     // ---- amounts in words
 
     /**
-     * Reads an amount as it is typed into a cell: {@code −10 dB}, {@code 50 %}, {@code L30}, {@code C}, {@code 2 s},
-     * {@code on}.
+     * Reads an amount as it is typed into a cell: {@code −10 dB}, {@code off} and {@code unity} for levels, {@code 50 %}, {@code L30},
+     * {@code -30} or {@code C} for pan, {@code 2 s}, {@code on} or {@code 1}.
      *
      * @throws Refusal when it is none, or out of range
      */
@@ -131,6 +131,15 @@ public record Argument(Unit unit, double least, double most) {
         return new Amount.Measure(number);
     }
 
+    /** Whether a text is an amount, in or out of range. */
+    public boolean isAmount(String text, Numbering numbering) {
+        try {
+            return number(text.strip(), numbering).isPresent();
+        } catch (Refusal notInRange) {
+            return true;
+        }
+    }
+
     private double lowest(Levels levels) {
         return unit == Unit.DECIBELS ? levels.lowest() : least;
     }
@@ -145,11 +154,11 @@ public record Argument(Unit unit, double least, double most) {
             case VALUE ->
                 low.matches("[\\d.,]+ ?%?") ? Optional.of((double) numbering.wireValue(text)) : Optional.empty();
             case PER_CENT -> plain(low.replace("%", ""));
-            case DECIBELS -> decibels(low.replace("db", "").strip());
+            case DECIBELS -> decibels(low.replaceAll("db$", "").strip());
             case PAN -> pan(low);
             case SECONDS -> plain(low.replaceAll(" ?s(ec|econds?)?$", ""));
             case SWITCH ->
-                low.equals("on") ? Optional.of(1.0) : low.equals("off") ? Optional.of(0.0) : Optional.empty();
+                low.matches("on|1") ? Optional.of(1.0) : low.matches("off|0") ? Optional.of(0.0) : Optional.empty();
             case TEXT -> Optional.empty();
         };
     }
@@ -160,7 +169,10 @@ public record Argument(Unit unit, double least, double most) {
     }
 
     private static Optional<Double> decibels(String text) {
-        return text.matches("[-−]?\\s*(∞|inf(inity)?|oo)")
+        if (text.equals("unity")) {
+            return Optional.of(0.0);
+        }
+        return text.matches("[-−]?\\s*(∞|inf(inity)?|oo)|off")
                 ? Optional.of(Double.NEGATIVE_INFINITY)
                 : plain(text.replaceAll("^([-−])\\s+", "$1"));
     }
@@ -170,6 +182,9 @@ public record Argument(Unit unit, double least, double most) {
             return Optional.of(0.0);
         }
         Matcher side = SIDE.matcher(text);
+        if (!side.matches() && text.matches(NUMBER)) {
+            return plain(text);
+        }
         if (!side.matches()) {
             return text.equals("l") ? Optional.of(-100.0) : text.equals("r") ? Optional.of(100.0) : Optional.empty();
         }

@@ -21,8 +21,9 @@ public record Levels(List<Point> points) {
 
     private static final int MOST_POINTS = 64;
     private static final int FULL = 127;
-    private static final Pattern POINT =
-            Pattern.compile("([-−+]?(?:\\d{1,3}(?:\\.\\d+)?|∞|inf|infinity|oo))\\s*(?:dB)?\\s*[=:\\t ]\\s*(\\d{1,3})");
+    private static final Pattern POINT = Pattern.compile(
+            "([-−+]?(?:\\d{1,3}(?:\\.\\d+)?|∞|inf|infinity|oo)|off)\\s*(?:dB)?\\s*[=:\\t ]\\s*(\\d{1,3}(?:\\.\\d)?\\s*%?)",
+            Pattern.CASE_INSENSITIVE);
 
     /**
      * One reading of the scale.
@@ -34,7 +35,13 @@ public record Levels(List<Point> points) {
 
     public Levels {
         points = List.copyOf(points);
-        if (points.size() == 1 || points.size() > MOST_POINTS) {
+        if (points.size() == 1) {
+            throw new Refusal(
+                    "levels",
+                    "One point alone, " + tell(points.get(0).decibels) + ", makes no scale; write a second one at "
+                            + "least, with a comma between: the top of the fader, or where it is silent.");
+        }
+        if (points.size() > MOST_POINTS) {
             throw new Refusal("levels", "A table of levels has 2 to " + MOST_POINTS + " points.");
         }
         for (int i = 0; i < points.size(); i++) {
@@ -45,8 +52,8 @@ public record Levels(List<Point> points) {
             if (i > 0 && (p.value <= points.get(i - 1).value || p.decibels <= points.get(i - 1).decibels)) {
                 throw new Refusal(
                         "levels",
-                        "A table of levels rises; at " + tell(p.decibels) + " the value " + p.value
-                                + " does not lie above " + points.get(i - 1).value + ".");
+                        "A table of levels rises; the value at " + tell(p.decibels) + " does not lie above the one at "
+                                + tell(points.get(i - 1).decibels) + ".");
             }
         }
     }
@@ -55,9 +62,10 @@ public record Levels(List<Point> points) {
      * Reads points as people write them, parted by commas, semicolons or line ends: {@code −∞=0, −40=20, −10=80, 0=100}.
      * Nothing at all is the published law.
      *
+     * @param numbering of the machine, which prints the values
      * @throws Refusal quoting the point that cannot be read
      */
-    public static Levels of(String typed) {
+    public static Levels of(String typed, Numbering numbering) {
         List<Point> points = new ArrayList<>();
         for (String part : typed.split("[,;\\n]")) {
             if (part.isBlank()) {
@@ -67,7 +75,7 @@ public record Levels(List<Point> points) {
             if (!m.matches()) {
                 throw new Refusal("levels", "“" + part.strip() + "” is no point of a scale; write dB=value: -10=80.");
             }
-            points.add(new Point(read(m.group(1)), Integer.parseInt(m.group(2))));
+            points.add(new Point(read(m.group(1)), numbering.wireValue(m.group(2))));
         }
         points.sort(Comparator.comparingDouble(Point::decibels));
         return new Levels(points);
@@ -170,11 +178,10 @@ public record Levels(List<Point> points) {
         return low.decibels + part * (high.decibels - low.decibels);
     }
 
-    /** As {@link #of} reads it; empty for the published law. */
-    @Override
-    public String toString() {
+    /** As {@link #of} reads it, in the values that the machine prints; empty for the published law. */
+    public String write(Numbering numbering) {
         StringJoiner text = new StringJoiner(", ");
-        points.forEach(p -> text.add(Amount.plain(p.decibels) + "=" + p.value));
+        points.forEach(p -> text.add(Amount.plain(p.decibels) + "=" + numbering.value(p.value)));
         return text.toString();
     }
 }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Deque;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.OscMessage.Bare;
@@ -15,11 +16,14 @@ import underbaton.core.midi.OscMessage.TimeTag;
 
 /**
  * Arguments of Open Sound Control in words: whole numbers and decimals plain, texts in quotation marks, all other types
- * with their tag and a colon before them, {@code h:5}, {@code T:}, {@code b:0A0B}, and arrays in brackets.
+ * with their tag and a colon before them, {@code h:5}, {@code b:0A0B}, true and false as {@code T} and {@code F}, and arrays in
+ * brackets. The types may also be said before the arguments, as manuals print them: {@code ,si Amber 3}.
  */
 final class OscWords {
 
     private static final int MOST_NESTED = 8;
+    /** OSC 1.0, type tag string: as manuals print it before the arguments. */
+    private static final Pattern TAGS = Pattern.compile(",[ifshdcbStrmTFNI]*");
 
     private OscWords() {}
 
@@ -33,7 +37,7 @@ final class OscWords {
         } else if (argument instanceof List<?> array) {
             return array.stream().map(OscWords::write).collect(Collectors.joining(" ", "[ ", " ]"));
         } else if (argument instanceof Boolean on) {
-            return on ? "T:" : "F:";
+            return on ? "T" : "F";
         } else if (argument instanceof Bare bare) {
             return bare == Bare.NIL ? "N:" : "I:";
         } else if (argument instanceof Long number) {
@@ -56,6 +60,10 @@ final class OscWords {
 
     /** @throws IllegalArgumentException saying what cannot be read */
     static List<Object> read(String typed) {
+        int first = endOfWord(typed, 0);
+        if (TAGS.matcher(typed.substring(0, first)).matches()) {
+            return tagged(typed.substring(1, first), typed.substring(first));
+        }
         Deque<List<Object>> open = new ArrayDeque<>();
         open.push(new ArrayList<>());
         int i = 0;
@@ -88,6 +96,32 @@ final class OscWords {
         return open.pop();
     }
 
+    /** Arguments whose types are said before them, in one word that begins with a comma. */
+    private static List<Object> tagged(String tags, String typed) {
+        List<Object> arguments = new ArrayList<>();
+        int i = 0;
+        for (char tag : tags.toCharArray()) {
+            String word = "";
+            if ("TFNI".indexOf(tag) < 0) {
+                while (i < typed.length() && Character.isWhitespace(typed.charAt(i))) {
+                    i++;
+                }
+                int end = endOfWord(typed, i);
+                word = typed.substring(i, end);
+                i = end;
+                if (word.isEmpty()) {
+                    throw new IllegalArgumentException("its types “," + tags + "” ask for more arguments than follow");
+                }
+            }
+            arguments.add(word.equals("?") && i == typed.length() ? word : typed(tag, word));
+        }
+        if (!typed.substring(i).isBlank()) {
+            throw new IllegalArgumentException("behind the arguments of “," + tags + "” there is more: “"
+                    + typed.substring(i).strip() + "”");
+        }
+        return arguments;
+    }
+
     /** A word goes to the next blank; quotation marks hold blanks. */
     private static int endOfWord(String typed, int from) {
         int i = from;
@@ -108,6 +142,9 @@ final class OscWords {
         if (word.matches("[-+]?\\d*\\.\\d+([eE][-+]?\\d+)?")) {
             return Float.valueOf(word);
         }
+        if (word.equals("T") || word.equals("F")) {
+            return word.equals("T");
+        }
         return word.matches("(?s)[fhdcbStrmTFNI]:.*") ? typed(word.charAt(0), word.substring(2)) : word;
     }
 
@@ -119,6 +156,8 @@ final class OscWords {
     private static Object typed(char tag, String value) {
         try {
             return switch (tag) {
+                case 'i' -> Integer.valueOf(value);
+                case 's' -> Quoted.is(value) ? Quoted.read(value) : value;
                 case 'f' -> Float.valueOf(value);
                 case 'h' -> Long.valueOf(value);
                 case 'd' -> Double.valueOf(value);

@@ -4,10 +4,10 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.StringJoiner;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.BankProgram;
 import underbaton.core.midi.ChannelMessage.ChannelPressure;
@@ -17,19 +17,16 @@ import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.PitchBend;
 import underbaton.core.midi.ChannelMessage.PolyPressure;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
-import underbaton.core.midi.FullFrame;
-import underbaton.core.midi.MachineControl;
+import underbaton.core.midi.Exclusive;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.RealTime;
-import underbaton.core.midi.ShowControl;
-import underbaton.core.midi.SysEx;
 import underbaton.core.midi.SystemCommon;
 
 /**
  * Writes messages in words and reads them back, with a machine's own numbers: {@code note E0}, {@code control 7 to
  * 100}, {@code program 10}, {@code osc /camera/program 3}. Several messages are parted by semicolons. What
- * {@link #write} gives, {@link #read} turns into the same message again, but for time-code frames and timed GOs, which are only told.
+ * {@link #write} gives, {@link #read} turns into the same message again.
  */
 public final class Wording {
 
@@ -45,10 +42,6 @@ public final class Wording {
     private static final Pattern SONG = Pattern.compile("song (\\d+)");
     private static final Pattern SONG_POSITION = Pattern.compile("song position (\\d+)");
     private static final Pattern QUARTER_FRAME = Pattern.compile("quarter frame (\\d+) (\\d+)");
-    private static final Pattern SYSEX = Pattern.compile("sysex ?([0-9a-f ]*)");
-    private static final Pattern SHOW_CONTROL = Pattern.compile(
-            "show control ([a-z ]+?)(?: ([0-9.]+))?(?: list ([0-9.]+))?(?: path ([0-9.]+))? to (\\d+)(?: format ([0-9a-f]{2}))?");
-    private static final Pattern MACHINE_CONTROL = Pattern.compile("machine control ([a-z ]+) to (\\d+)");
     private static final Pattern CHANNEL = Pattern.compile("(.*) on channel \\+(\\d+)");
 
     private static final String BLANK = "?";
@@ -110,7 +103,7 @@ public final class Wording {
 
     private static String system(Message message) {
         if (message instanceof RealTime m) {
-            return word(m);
+            return ExclusiveWords.word(m);
         } else if (message instanceof SystemCommon.SongSelect m) {
             return "song " + m.song();
         } else if (message instanceof SystemCommon.SongPosition m) {
@@ -119,30 +112,8 @@ public final class Wording {
             return "quarter frame " + m.piece() + " " + m.nibble();
         } else if (message instanceof SystemCommon.TuneRequest) {
             return "tune request";
-        } else if (message instanceof ShowControl m) {
-            return "show control " + word(m.command())
-                    + after(" ", m.cue()) + after(" list ", m.list()) + after(" path ", m.path())
-                    + m.time().map(t -> " in" + clock(t.code())).orElse("")
-                    + " to " + m.device() + " format " + Bytes.of(m.format()).hex();
-        } else if (message instanceof MachineControl m) {
-            return "machine control " + word(m.command())
-                    + m.target().map(Wording::clock).orElse("") + " to " + m.device();
-        } else if (message instanceof FullFrame m) {
-            return "time code" + clock(m.time());
         }
-        return "sysex " + ((SysEx) message).body().hex();
-    }
-
-    private static String clock(underbaton.core.midi.TimeCode t) {
-        return " %02d:%02d:%02d:%02d".formatted(t.hours(), t.minutes(), t.seconds(), t.frames());
-    }
-
-    private static String after(String lead, String text) {
-        return text.isEmpty() ? "" : lead + text;
-    }
-
-    private static String word(Enum<?> constant) {
-        return constant.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+        return ExclusiveWords.write((Exclusive) message);
     }
 
     /** As a name: a number would hide which octave the machine means. */
@@ -244,35 +215,21 @@ public final class Wording {
             return new SystemCommon.SongSelect(number(m.group(1)));
         } else if ((m = QUARTER_FRAME.matcher(text)).matches()) {
             return new SystemCommon.QuarterFrame(number(m.group(1)), number(m.group(2)));
-        } else if ((m = SYSEX.matcher(text)).matches()) {
-            return new SysEx(withoutFrame(Bytes.ofHex(m.group(1))));
-        } else if ((m = SHOW_CONTROL.matcher(text)).matches()) {
-            int format = m.group(6) == null ? ShowControl.LIGHTING : Integer.parseInt(m.group(6), 16);
-            return new ShowControl(
-                    number(m.group(5)),
-                    format,
-                    constant(ShowControl.Command.values(), m.group(1)),
-                    orEmpty(m.group(2)),
-                    orEmpty(m.group(3)),
-                    orEmpty(m.group(4)));
-        } else if ((m = MACHINE_CONTROL.matcher(text)).matches()) {
-            return MachineControl.of(number(m.group(2)), constant(MachineControl.Command.values(), m.group(1)));
         } else if (text.equals("tune request")) {
             return new SystemCommon.TuneRequest();
         }
+        Optional<Exclusive> exclusive = ExclusiveWords.read(text);
+        if (exclusive.isPresent()) {
+            return exclusive.get();
+        }
         return Arrays.stream(RealTime.values())
-                .filter(r -> word(r).equals(text))
+                .filter(r -> ExclusiveWords.word(r).equals(text))
                 .findFirst()
                 .orElseThrow(() -> new Refusal(
                         "says",
                         "“" + typed + "” is no message. Write, for example: note E0, control 7 to 100, program 10, "
-                                + "bank 0 program 10, osc /camera/program 3."));
-    }
-
-    /** People paste exclusives with and without their F0 and F7. */
-    private static Bytes withoutFrame(Bytes typed) {
-        boolean framed = typed.length() > 1 && typed.at(0) == 0xF0 && typed.at(typed.length() - 1) == 0xF7;
-        return framed ? typed.slice(1, typed.length() - 1) : typed;
+                                + "bank 0 program 10, show control go 8 to 2, machine control locate 00:01:00:00 to 127, "
+                                + "osc /camera/program 3."));
     }
 
     private static Message readOsc(String text) {
@@ -280,25 +237,14 @@ public final class Wording {
         return new OscMessage(split[0], split.length > 1 ? OscWords.read(split[1]) : List.of());
     }
 
-    private static <E extends Enum<E>> E constant(E[] all, String text) {
-        return Arrays.stream(all)
-                .filter(c -> word(c).equals(text))
-                .findFirst()
-                .orElseThrow(() -> new IllegalArgumentException("there is no command “" + text + "”"));
-    }
-
-    private static int number(String digits) {
+    static int number(String digits) {
         return digits.length() > 9 ? requireWithin("number", Integer.MAX_VALUE, 0, 16383) : Integer.parseInt(digits);
     }
 
-    private static int requireWithin(String what, int number, int least, int most) {
+    static int requireWithin(String what, int number, int least, int most) {
         if (number < least || number > most) {
             throw new IllegalArgumentException(what + " must be " + least + " to " + most);
         }
         return number;
-    }
-
-    private static String orEmpty(String group) {
-        return group == null ? "" : group;
     }
 }

@@ -108,13 +108,18 @@ final class ScoreText {
         if (tempo.matches()) {
             long tick = place.bar() == 1 && atBar ? 0 : bars.tick(place);
             int span = tempo.group(3) == null ? 0 : Integer.parseInt(tempo.group(3));
-            long over = span == 0 || tempo.group(4).equals("tick") ? span : bars.tickOfBar(place.bar() + span) - tick;
+            long over = span == 0 || tempo.group(4).equals("tick") ? span : barsFrom(bars, place.bar(), span);
             Tempo speed = Tempo.of(BeatUnit.of(tempo.group(1)), Double.parseDouble(tempo.group(2)));
             tempi.add(new TempoMark(tick, speed, over));
         } else if (hold.matches()) {
             holds.add(new Hold(bars.tick(place), (int) Math.round(Double.parseDouble(hold.group(1)) * 1000)));
         }
         return tempo.matches() || hold.matches();
+    }
+
+    /** As long as so many bars are, from wherever in the first of them. */
+    private static long barsFrom(BarMap bars, int bar, int span) {
+        return bars.tickOfBar(bar + span) - bars.tickOfBar(bar);
     }
 
     /** What lasts from a bar on: sections, vamps, films; and the end. */
@@ -182,8 +187,8 @@ final class ScoreText {
 
     private static String over(BarMap bars, TempoMark mark) {
         int from = Math.max(mark.tick() == 0 ? 1 : 0, bars.position(mark.tick()).bar());
-        int span = bars.position(mark.tick() + mark.overTicks()).bar() - from;
-        boolean whole = span > 0 && bars.tickOfBar(from + span) == mark.tick() + mark.overTicks();
+        int span = bars.position(bars.tickOfBar(from) + mark.overTicks()).bar() - from;
+        boolean whole = span > 0 && barsFrom(bars, from, span) == mark.overTicks();
         return mark.overTicks() == 0
                 ? ""
                 : whole ? " over " + span + (span == 1 ? " bar" : " bars") : " over " + mark.overTicks() + " ticks";

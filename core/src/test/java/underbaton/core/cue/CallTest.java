@@ -26,6 +26,7 @@ class CallTest {
                     3, "Console", Department.SOUND, new Connection.LocalMidi("Loop 1"), 0, Numbering.WIRE, 0, List.of())
             .withPhrase(phrase(11, "Vox 1", "control 0 to ?", "decibels"))
             .withPhrase(phrase(12, "Vox 1 reverb", "control 30 to ?", "per cent"))
+            .withPhrase(phrase(16, "Vox 1 pan", "control 10 to ?", "pan"))
             .withPhrase(phrase(13, "Vox 1 mute", "control 40 to 127 | control 40 to 0", ""))
             .withPhrase(phrase(14, "Scene 9 song", "program 9", ""))
             .withPhrase(phrase(15, "Scene 10 film", "program 10", ""));
@@ -53,6 +54,11 @@ class CallTest {
         "Vox 1 -oo, Vox 1 → −∞ dB",
         "Vox 1 reverb 40 %, Vox 1 reverb → 40 %",
         "VOX 1 MUTE off, Vox 1 mute → off",
+        "Vox 1 mute 1, Vox 1 mute → on",
+        "Vox 1 off, Vox 1 → −∞ dB",
+        "vox 1 Unity, Vox 1 → 0 dB",
+        "Vox 1 pan -30, Vox 1 pan → L30",
+        "Vox 1 pan 30, Vox 1 pan → R30",
         "Scene 9 song, Scene 9 song",
         "film, Scene 10 film"
     })
@@ -61,6 +67,44 @@ class CallTest {
         assertThat(told(call)).isEqualTo(said);
         assertThat(Call.of(console, told(call))).isEqualTo(call);
         assertThat(call.names(3, call.phraseId())).isTrue();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Vox 1 -10 dB in 2 sec | Vox 1 → −10 dB in 2 s",
+                "Vox 1 -10 dB over 2 s | Vox 1 → −10 dB in 2 s",
+                "Vox 1 -10 dB In 2 Seconds | Vox 1 → −10 dB in 2 s",
+                "Vox 1 -10 dB in 2 bars | Vox 1 → −10 dB in 2 bars",
+                "Vox 1 -10 dB in 3 s, S curve | Vox 1 → −10 dB in 3 s, S-curve",
+                "Vox 1 -10 dB in 3 s s-curve then Scene 9 song | Vox 1 → −10 dB in 3 s, S-curve, then Scene 9 song",
+                "Vox 1 -10 dB in 3 s then Scene 9 song | Vox 1 → −10 dB in 3 s, then Scene 9 song",
+                "Vox 1 off over 4 beats | Vox 1 → −∞ dB in 4 beats",
+                "Vox 1 -20 dB ± 6 dB sine every 2 beats | Vox 1 → −20 dB ± 6 dB sine every 2 beats",
+                "Vox 1 reverb 50 % ± 20 % sine 2 Hz | Vox 1 reverb → 50 % ± 20 % sine every 500 ms",
+                "Vox 1 -10 dB after 2 seconds | Vox 1 → −10 dB @ 2 s",
+                "Scene 9 song @ 1 bar | Scene 9 song @ 1 bar"
+            })
+    void howItGetsThereIsReadAsPeopleSayIt(String typed, String said) {
+        Call call = Call.of(console, typed);
+        assertThat(call.tell(console)).isEqualTo(said);
+        assertThat(Call.of(console, said)).isEqualTo(call);
+        assertThat(Call.parts(said + " + Scene 9 song")).containsExactly(said, "Scene 9 song");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "Vox 1 -10 dB in 3 sxx, 'Behind the amount, “in 3 sxx” cannot be read'",
+        "Vox 1 -10 dB slowly, 'Behind the amount, “slowly” cannot be read'",
+        "'Vox 1 -10 dB in 3 s, wobbly', “wobbly” is no way to move",
+        "'Vox 1 -10 dB in 3 s, then Fog', 'has no phrase “Fog”'",
+        "Vox 1 3 dB in 2 s, 'not 3 dB'"
+    })
+    void aRefusalNamesThePartThatIsWrong(String typed, String words) {
+        assertThatThrownBy(() -> Call.of(console, typed))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining(words);
     }
 
     @ParameterizedTest

@@ -344,7 +344,8 @@ public final class RandomShows {
     }
 
     private Span span() {
-        return new Span(random.nextInt(7_200_001) - 3_600_000, random.nextBoolean());
+        int counted = random.nextInt(3);
+        return new Span(random.nextInt(7_200_001) - 3_600_000, counted == 1, counted == 2);
     }
 
     private Motion motion(Device device) {

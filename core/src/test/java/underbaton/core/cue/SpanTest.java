@@ -26,7 +26,12 @@ class SpanTest {
         "1 beat,1 beat",
         "4.5 beats,4.5 beats",
         "-200 ms,−200 ms",
-        "− 2 beats,−2 beats"
+        "− 2 beats,−2 beats",
+        "2 bars,2 bars",
+        "1 Bar,1 bar",
+        "2 sec,2 s",
+        "2 seconds,2 s",
+        "3 minutes,180 s"
     })
     void isReadAsPeopleTypeItAndWrittenInOneWay(String typed, String written) {
         assertThat(Span.of(typed)).hasToString(written);
@@ -51,5 +56,9 @@ class SpanTest {
         assertThat(Span.of("-2 beats").nanos(times, 4000 * MS)).isEqualTo(-1000 * MS);
         assertThat(four.nanos(Optional.empty(), 0)).as("without a score").isEqualTo(2000 * MS);
         assertThat(Span.of("3 s").nanos(times, 3000 * MS)).isEqualTo(3000 * MS);
+        assertThat(Span.of("2 bars").nanos(times, 500 * MS)).as("from mid-bar").isEqualTo(4500 * MS);
+        assertThat(Span.of("0.5 bars").nanos(times, 0)).isEqualTo(1000 * MS);
+        assertThat(Span.of("-1 bar").nanos(times, 4000 * MS)).isEqualTo(-2000 * MS);
+        assertThat(Span.of("2 bars").nanos(Optional.empty(), 0)).isEqualTo(4000 * MS);
     }
 }

@@ -49,7 +49,7 @@ class MotionTest {
                     Numbering.WIRE,
                     0,
                     List.of())
-            .withLevels(Levels.of("−∞=0, −60=10, −20=50, −10=80, 0=100, 10=127"));
+            .withLevels(Levels.of("−∞=0, −60=10, −20=50, −10=80, 0=100, 10=127", Numbering.WIRE));
 
     private static Phrase phrase(String name, String says, String argument) {
         return new Phrase(
@@ -243,7 +243,7 @@ class MotionTest {
                 "Bed → −15 dB in 3 s",
                 "Bed → −15 dB in 4 beats, S-curve, then Stop bed",
                 "Bed → −15 dB in 3 s, through 25 %: −8 dB and 50 %: −12 dB @ −200 ms",
-                "Dim → 50 % ± 30 sine every 2 s, within 30 % to 80 %, for 8 s",
+                "Dim → 50 % ± 30 % sine every 2 s, within 30 % to 80 %, for 8 s",
                 "Stop bed @ 2 beats"
             })
     void aCallIsToldAsItIsRead(String told) {

@@ -132,7 +132,7 @@ final class PlayableShows {
                 Numbering.WIRE,
                 lead,
                 settle,
-                Levels.of("−∞=0, −60=10, −20=50, −10=80, 0=100, 10=127"),
+                Levels.of("−∞=0, −60=10, −20=50, −10=80, 0=100, 10=127", Numbering.WIRE),
                 Optional.empty(),
                 lists,
                 List.of()));

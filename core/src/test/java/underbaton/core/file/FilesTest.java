@@ -36,7 +36,7 @@ class FilesTest {
                 ? new Connection.Osc("cam.local", 9000, "/camera/program", Connection.Carrier.TCP_SLIP)
                 : new Connection.NetworkMidi("10.0.0.7", 5004);
         Device empty = new Device(0, "Machine", Department.SOUND, connection, 4, numbering(), 30, List.of())
-                .withLevels(Levels.of("-∞=0, -10=80, 0=100"));
+                .withLevels(Levels.of("-∞=0, -10=80, 0=100", Numbering.WIRE));
         return family.fill(empty, family.examples(), "");
     }
 
@@ -114,6 +114,10 @@ class FilesTest {
                 "name,says,listed\\nA,,yes|has no list of its own",
                 "name,says\\n,note 3|Row 2, column name: Give a name",
                 "name,says|no rows",
+                "name,says\\n,\\n ,\\n|no rows",
+                "name,says,colour\\nA,note 3,red|Nothing is known of a column “colour”",
+                "name,says,Name\\nA,note 3,B|Two columns are headed “Name”",
+                "name,says\\nA,note 3,note 4|Row 2: “note 4” stands behind the last column",
                 "name,says\\n\"A,note 3|cannot be read as a table",
             })
     void aRowThatCannotBeReadIsNamed(String csv, String words) {
@@ -121,6 +125,38 @@ class FilesTest {
         assertThatThrownBy(() -> PhraseTable.read(device, utf8(csv.replace("\\n", "\n"))))
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining(words);
+    }
+
+    @Test
+    void tablesAreReadAsSpreadsheetsWriteThem() {
+        Device device = device(Family.SCENES_BY_PROGRAM).withPhrases(List.of());
+        for (String text : List.of(
+                "name,says,,\nA,note 3,,\n,,,\n\nB,note 4,,\n",
+                "sep=;\r\nname;says\r\nA;note 3\r\nB;note 4\r\n",
+                "name;says;\"note\"\nA;note 3;low, dim\n;;\nB;note 4;\n",
+                "Name\tWhat goes out\tBytes\nA\tnote 3\t90 03 7F\nB\tnote 4\t90 04 7F\n")) {
+            assertThat(PhraseTable.read(device, utf8(text)).phrases())
+                    .as(text)
+                    .extracting(Phrase::name)
+                    .containsExactly("A", "B");
+        }
+    }
+
+    @Test
+    void whatASpreadsheetWouldRunIsTextAndComesBackTheSame() {
+        Device device = device(Family.SCENES_BY_PROGRAM).withPhrases(List.of());
+        List<String> names = List.of("=1+1", "+6", "-oo", "@home", "'=quoted", "'plain", "6 - 7");
+        for (String name : names) {
+            device = device.withPhrase(PhraseText.of(
+                            device, device(Family.SCENES_BY_PROGRAM).phrases().get(0))
+                    .in(device)
+                    .withName(name));
+        }
+        String csv = PhraseTable.write(device);
+        assertThat(csv.lines()).noneMatch(l -> l.matches("\"?[=+@-].*"));
+        assertThat(csv).contains("\n'=1+1,").contains("\n'plain,");
+        Device read = PhraseTable.read(device.withPhrases(List.of()), utf8(csv));
+        assertThat(read.phrases()).extracting(Phrase::name).containsExactlyElementsOf(names);
     }
 
     @Test
@@ -140,15 +176,45 @@ class FilesTest {
         assertThatThrownBy(() -> DeviceFile.read(new byte[0])).hasMessageContaining("empty");
     }
 
+    /** Nothing of how a machine counts is guessed: one that is read from 0 or from 1 is off by one else. */
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
             value = {
-                "{|cannot be read in line 1",
+                "\"firstProgram\" : 1,||nothing of “firstProgram”",
+                "\"bankSize\" : 8,||nothing of “bankSize”",
+                "\"values\" : \"0 to 100 %\",||nothing of “values”",
+                "\"noteZero\" : \"C-1\",||nothing of “noteZero”",
+                "\"blackKeys\" : \"flats\",||nothing of “blackKeys”",
+                ",\\s*\"firstPlace\" : 0||nothing of “firstPlace”",
+                "\"firstProgram\" : 1|\"firstProgram\" : null|nothing of “firstProgram”",
+                "\"firstProgram\" : 1|\"firstProgram\" : \"1\"|firstProgram",
+                "\"firstProgram\" : 1|\"firstProgram\" : 1.5|firstProgram",
+                "\"blackKeys\" : \"flats\"|\"blackKeys\" : \"flat\"|“flat” cannot stand for “blackKeys”",
+                "\"channel\" : \\d+,||nothing of “channel”",
+                "\"phrases\" : \\[|\"phrases\" : [ null, |Phrase 1 is “null”",
+            })
+    void whatIsMissingInAMachinesFileIsNotGuessed(String part, String instead, String words) {
+        String file = DeviceFile.write(device(Family.SCENES_BY_PROGRAM));
+        String changed = file.replaceFirst(part, instead == null ? "" : instead);
+        assertThat(changed).isNotEqualTo(file);
+        assertThatThrownBy(() -> DeviceFile.read(utf8(changed)))
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining(words)
+                .hasMessageNotContaining("java");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{|cannot be read at line 1",
                 "{\"format\":\"other\"}|no file of a machine",
                 "{\"format\":\"under-baton-device\",\"version\":2}|version 2",
                 "{\"format\":\"under-baton-device\",\"version\":1}|nothing of “numbering”",
                 "{\"wings\":2}|wings",
+                "null|says “null”",
+                "{\"format\":\"under-baton-device\",\"version\":\"1\"}|at version: something else",
             })
     void aMachineThatCannotBeReadIsExplained(String json, String words) {
         assertThatThrownBy(() -> DeviceFile.read(utf8(json)))

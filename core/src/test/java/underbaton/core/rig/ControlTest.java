@@ -42,7 +42,8 @@ class ControlTest {
     @ValueSource(strings = {"value", "per cent", "decibels", "pan", "seconds", "seconds 2 to 8"})
     void anAmountAndItsPlaceOnTheScaleBelongTogether(String unit) {
         Argument argument = Argument.of(unit);
-        for (Levels levels : List.of(Levels.PUBLISHED, Levels.of("−∞=0, −60=1, −20=60, −10=80, 0=100, 10=127"))) {
+        for (Levels levels :
+                List.of(Levels.PUBLISHED, Levels.of("−∞=0, −60=1, −20=60, −10=80, 0=100, 10=127", Numbering.WIRE))) {
             for (int value = 1; value <= 127; value++) {
                 double amount = argument.amountAt(value, levels);
                 assertThat(argument.exact(amount, levels)).isCloseTo(value, within(1e-9));
@@ -58,7 +59,7 @@ class ControlTest {
             delimiter = '|',
             value = {"''|-96.2", "−∞=0, −60=6, 0=110|-60", "−40=10, 0=110|-40"})
     void aScaleKnowsItsQuietestLevel(String points, double decibels) {
-        assertThat(Levels.of(points).quietest()).isCloseTo(decibels, within(0.05));
+        assertThat(Levels.of(points, Numbering.WIRE).quietest()).isCloseTo(decibels, within(0.05));
     }
 
     @Test

@@ -12,7 +12,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 class LevelsTest {
 
     /** A scale as it might be read off a console; made up. */
-    private static final Levels SCALE = Levels.of("-inf = 0, -60=8, −40=20; -20 dB=50\n-10\t80, 0=100, +10=127");
+    private static final Levels SCALE =
+            Levels.of("-inf = 0, -60=8, −40=20; -20 dB=50\n-10\t80, 0=100, +10=127", Numbering.WIRE);
 
     /** The volume law of General MIDI (RP-003), from memory of the published values. */
     @ParameterizedTest
@@ -38,9 +39,22 @@ class LevelsTest {
 
     @Test
     void aTableIsWrittenAsItIsRead() {
-        assertThat(SCALE).hasToString("−∞=0, −60=8, −40=20, −20=50, −10=80, 0=100, 10=127");
-        assertThat(Levels.of(SCALE.toString())).isEqualTo(SCALE);
-        assertThat(Levels.of(" ")).isEqualTo(Levels.PUBLISHED);
+        assertThat(SCALE.write(Numbering.WIRE)).isEqualTo("−∞=0, −60=8, −40=20, −20=50, −10=80, 0=100, 10=127");
+        assertThat(Levels.of(SCALE.write(Numbering.WIRE), Numbering.WIRE)).isEqualTo(SCALE);
+        assertThat(Levels.of(" ", Numbering.WIRE)).isEqualTo(Levels.PUBLISHED);
+    }
+
+    @Test
+    void valuesAreThoseThatTheMachinePrints() {
+        Numbering fromOne = Numbering.WIRE.withValues(Numbering.Values.FROM_1);
+        Levels levels = Levels.of("off=1, 0=101, 10=128", fromOne);
+        assertThat(levels.value(0)).isEqualTo(100);
+        assertThat(levels.value(10)).isEqualTo(127);
+        assertThat(levels.write(fromOne)).isEqualTo("−∞=1, 0=101, 10=128");
+        Numbering perCent = Numbering.WIRE.withValues(Numbering.Values.PER_CENT);
+        assertThat(Levels.of("-10=63 %, 0=100 %", perCent).value(-10)).isEqualTo(80);
+        assertThatThrownBy(() -> Levels.of("0=0, 10=128", fromOne)).hasMessageContaining("from 1 to 128");
+        assertThatThrownBy(() -> Levels.of("-10 80", fromOne)).hasMessageContaining("write a second one");
     }
 
     @Test
@@ -53,6 +67,6 @@ class LevelsTest {
     @ParameterizedTest
     @ValueSource(strings = {"loud=3", "0=128", "-10=80, 0=70", "0=100", "0=1, 0=2"})
     void aTableThatIsNoneIsRefused(String typed) {
-        assertThatThrownBy(() -> Levels.of(typed)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> Levels.of(typed, Numbering.WIRE)).isInstanceOf(Refusal.class);
     }
 }

@@ -25,7 +25,7 @@ class SpeechTest {
         Connection connection =
                 osc ? new Connection.Osc("localhost", 9000, "") : new Connection.NetworkMidi("localhost", 5004);
         return new Device(1, "Console", Department.SOUND, connection, 4, NUMBERING, 0, List.of())
-                .withLevels(Levels.of("-∞=0, -40=20, -10=80, 0=100, 10=127"))
+                .withLevels(Levels.of("-∞=0, -40=20, -10=80, 0=100, 10=127", Numbering.WIRE))
                 .withPhrase(phrase);
     }
 

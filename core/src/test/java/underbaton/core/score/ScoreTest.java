@@ -30,6 +30,10 @@ class ScoreTest {
         assertThat(Score.of(score.toString())).isEqualTo(score);
         assertThat(score.sections()).extracting(Section::letter).containsExactly("I", "A", "B2");
         assertThat(score.tempi().get(2).overTicks()).isEqualTo(2 * 2880);
+        Score midBar = Score.of("3:3 quarter = 90 over 2 bars");
+        assertThat(midBar.tempi().get(1).overTicks()).as("two whole bars").isEqualTo(2 * 4 * 960);
+        assertThat(Score.of(midBar.toString())).isEqualTo(midBar);
+        assertThat(midBar.toString()).contains("3:3 quarter = 90 over 2 bars");
     }
 
     @Test

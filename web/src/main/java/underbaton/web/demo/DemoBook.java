@@ -150,7 +150,7 @@ final class DemoBook {
             } else if (setting.startsWith("steps through")) {
                 stepLists = StepList.read(setting.substring(13));
             } else if (setting.startsWith("levels")) {
-                levels = Levels.of(setting.substring(6));
+                levels = Levels.of(setting.substring(6), Numbering.WIRE);
             } else {
                 firstProgram = Integer.parseInt(value);
             }

@@ -74,7 +74,7 @@ public record DeviceForm(
                 Integer.toString(numbering.firstOctave()),
                 numbering.flats() ? "flats" : "sharps",
                 Integer.toString(numbering.firstPlace()),
-                device.levels().toString(),
+                device.levels().write(numbering),
                 Integer.toString(device.leadMs()),
                 Integer.toString(device.settleMs()),
                 StepList.tell(device.stepLists()),
@@ -130,7 +130,7 @@ public record DeviceForm(
                 numbering,
                 Typed.number("lead", or(lead, "0")),
                 Typed.number("settle", or(settle, "0")),
-                Levels.of(or(levels, "")),
+                Levels.of(or(levels, ""), numbering),
                 old.flatMap(Device::list),
                 StepList.read(or(lists, "")),
                 Optional.of(new Precautions(

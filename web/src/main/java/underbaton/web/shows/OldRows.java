@@ -126,7 +126,7 @@ final class OldRows {
                         d.firstPlace()),
                 d.leadMs(),
                 d.settleMs(),
-                Levels.of(d.levels()),
+                Levels.of(d.levels(), Numbering.WIRE),
                 d.listKind().isEmpty()
                         ? Optional.empty()
                         : Optional.of(new PositionList(PositionList.Kind.valueOf(d.listKind()), d.listFirst())),
