@@ -85,6 +85,8 @@
     if (!e.detail.successful) return;
     if (e.detail.elt.matches('[data-empties-when-done]')) e.detail.elt.reset();
     if (e.detail.elt.matches('[data-closes-when-done]')) e.detail.elt.closest('dialog').close();
+    // A dialog that closes gives the focus back; what it has brought asks for it.
+    e.detail.target.querySelector('[autofocus]:not(:disabled)')?.focus();
   });
   document.addEventListener('submit', (e) => {
     if (e.target.matches('[data-not-sent]')) e.preventDefault();

@@ -63,7 +63,8 @@
     if (box) draw('GET', box.box, box.into);
     if (e.target.closest('[data-leave]')) { leave(); toEntry(back); }
     if (e.target.closest('[data-leave-box]')) e.target.closest('form').remove();
-    if (e.target.closest('[data-leave-preview]')) draw('GET', '/phrases');
+    // What was pasted stays in its box.
+    if (e.target.closest('[data-leave-preview]')) { document.querySelector('#preview').replaceChildren(); document.querySelector('[data-opens=paste]')?.focus(); }
     const form = e.target.closest('.phrase-form');
     if (e.target.closest('[data-copy]')) draw('POST', `/phrases/${form.dataset.id}/copy`);
     if (e.target.closest('[data-delete]')) remove(form.dataset.id, Number(form.dataset.used), form.querySelector('[name=name]').value);

@@ -14,7 +14,7 @@ import underbaton.core.rig.SpeechWording;
 /**
  * A phrase as the file formats write it: all in words, in the numbers that its device prints.
  *
- * @param says empty for an entry of the machine's list when it is read
+ * @param says may be empty for an entry of the machine's list when it is read: it comes behind those before it then
  * @param argument empty for none
  * @param guarded {@code yes}, or empty
  * @param listed {@code yes} for an entry of the machine's own list, or empty
@@ -55,9 +55,10 @@ record PhraseText(
         if (entry && device.list().isEmpty()) {
             throw new Refusal("listed", device.name() + " has no list of its own; leave “listed” empty.");
         }
-        // Its place in the list gives the number, whatever the file says.
-        Speech speech =
-                entry ? Speech.of(device.list().orElseThrow().at(0)) : new SpeechWording(device.numbering()).read(says);
+        // What it says is its place in the list; without it, it comes behind those before it.
+        Speech speech = entry && says.isBlank()
+                ? Speech.of(device.list().orElseThrow().at(0))
+                : new SpeechWording(device.numbering()).read(says);
         return new Phrase(
                 0,
                 name,

@@ -3,6 +3,7 @@ package underbaton.core.rig;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
@@ -125,20 +126,54 @@ public record Device(
                 phrases);
     }
 
-    /** The number of a listed phrase is its place among the listed ones, whatever happened before. */
+    /** The number of a listed phrase is its place: the one it has, where that lies behind those before it, else the next. */
     private static List<Phrase> numbered(Optional<PositionList> list, List<Phrase> phrases) {
         List<Phrase> numbered = new ArrayList<>(phrases.size());
-        int place = 0;
+        int next = 0;
         for (Phrase phrase : phrases) {
             if (!phrase.listed()) {
                 numbered.add(phrase);
             } else if (list.isEmpty()) {
                 numbered.add(phrase.inList(false));
             } else {
-                numbered.add(phrase.listedAs(list.get().at(place++)));
+                int place = Math.max(next, place(list.get(), phrase).orElse(next));
+                numbered.add(phrase.listedAs(list.get().at(place)));
+                next = place + 1;
             }
         }
         return List.copyOf(numbered);
+    }
+
+    private static OptionalInt place(PositionList list, Phrase phrase) {
+        List<Message> says = phrase.says().messages();
+        return says.size() == 1 ? list.placeOf(says.get(0)) : OptionalInt.empty();
+    }
+
+    /** The place of a listed phrase in the machine's list, 0 for the first; −1 for one outside of it. */
+    public int placeOf(Phrase phrase) {
+        return phrase.listed() ? list.map(l -> place(l, phrase).orElse(-1)).orElse(-1) : -1;
+    }
+
+    /** The machine's list place by place, to the last one that is taken; some are empty. */
+    public List<Optional<Phrase>> places() {
+        List<Optional<Phrase>> places = new ArrayList<>();
+        for (Phrase phrase : listed()) {
+            while (places.size() < placeOf(phrase)) {
+                places.add(Optional.empty());
+            }
+            places.add(Optional.of(phrase));
+        }
+        return places;
+    }
+
+    /** What the machine does by now when a phrase that is no longer in its list is called: the entry that has its number. */
+    public Optional<Phrase> nowMeant(Phrase phrase) {
+        return phrase.listed()
+                ? Optional.empty()
+                : list.flatMap(l -> listed().stream()
+                        .filter(p -> place(l, phrase).isPresent()
+                                && p.says().messages().equals(phrase.says().messages()))
+                        .findFirst());
     }
 
     /** The patch bay with the lines of its sets changed; any other machine as it is. */
@@ -165,18 +200,29 @@ public record Device(
     public Device withList(Optional<PositionList> newList) {
         Draft draft = new Draft();
         draft.list = newList;
+        if (list.isPresent() && newList.isPresent()) {
+            draft.phrases = phrases.stream()
+                    .map(p -> p.listed() ? p.listedAs(newList.get().at(placeOf(p))) : p)
+                    .toList();
+        }
         return draft.device();
     }
 
     /**
-     * The machine with its list in this order; phrases of the list that are not named stay in the phrasebook, outside it.
+     * The machine with its list place by place; phrases of the list that are not named stay in the phrasebook, outside it.
      *
-     * @param order phrases of ours, changed perhaps, and new ones with id 0
+     * @param places phrases of ours, changed perhaps, and new ones with id 0; empty where the machine has nothing
      */
-    public Device withListOrder(List<Phrase> order) {
-        List<Phrase> changed = new ArrayList<>(order);
+    public Device withPlaces(List<Optional<Phrase>> places) {
+        PositionList numbers = list.orElseThrow();
+        List<Phrase> changed = new ArrayList<>();
+        for (int i = 0; i < places.size(); i++) {
+            if (places.get(i).isPresent()) {
+                changed.add(places.get(i).get().listedAs(numbers.at(i)));
+            }
+        }
         for (Phrase phrase : phrases) {
-            if (order.stream().noneMatch(p -> p.id() == phrase.id())) {
+            if (changed.stream().noneMatch(p -> p.id() == phrase.id())) {
                 changed.add(phrase.inList(false));
             }
         }

@@ -1,5 +1,6 @@
 package underbaton.core.rig;
 
+import java.util.OptionalInt;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
@@ -42,6 +43,19 @@ public record PositionList(Kind kind, int first) {
     /** How many entries there is room for, 1–128. */
     public int room() {
         return NUMBERS - first;
+    }
+
+    /** The place that a message recalls, 0 for the first; empty when it is none of this list. */
+    public OptionalInt placeOf(Message message) {
+        int number = -1;
+        if (kind == Kind.NOTE && message instanceof NoteOn m && m.channel() == 0) {
+            number = m.note();
+        } else if (kind == Kind.PROGRAM && message instanceof ProgramChange m && m.channel() == 0) {
+            number = m.program();
+        } else if (kind == Kind.CONTROLLER && message instanceof ControlChange m && m.channel() == 0) {
+            number = m.controller();
+        }
+        return number < first ? OptionalInt.empty() : OptionalInt.of(number - first);
     }
 
     /**

@@ -48,7 +48,9 @@ public sealed interface Filling {
         public Optional<String> at(double number, Optional<Device> owner) {
             List<String> all = listOf == 0
                     ? names
-                    : owner.map(d -> d.listed().stream().map(Phrase::name).toList())
+                    : owner.map(d -> d.places().stream()
+                                    .map(p -> p.map(Phrase::name).orElse(""))
+                                    .toList())
                             .orElse(List.of());
             double place = number - first;
             boolean isThere = place == Math.rint(place) && place >= 0 && place < all.size();

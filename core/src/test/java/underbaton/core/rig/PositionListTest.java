@@ -4,11 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.tuple;
 
-import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
+import java.util.SortedMap;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
@@ -25,8 +29,16 @@ class PositionListTest {
     private Show filled(String... names) {
         Device desk = show.devices().get(0).withList(Optional.of(BY_NOTE));
         Show listed = show.withDevice(desk);
-        return listed.withPhrasebook(
-                ListChange.pasted(desk, List.of(names), Effect.HOLDS).after());
+        return listed.withPhrasebook(pasted(desk, names).after());
+    }
+
+    /** As the page does at first with what is pasted. */
+    private static ListChange pasted(Device desk, String... lines) {
+        SortedMap<Integer, String> names = new TreeMap<>();
+        for (PastedList.Line line : PastedList.read(String.join("\n", lines), 1)) {
+            names.put(line.number() - 1, line.name());
+        }
+        return ListChange.to(desk, ListChange.matched(desk, names), Effect.HOLDS);
     }
 
     private static List<String> says(Device device) {
@@ -74,8 +86,7 @@ class PositionListTest {
     @Test
     void aPastedListIsHeldAgainstOurs() {
         Device desk = filled("Dark", "Amber", "Blue", "Red", "Green").devices().get(0);
-        ListChange change =
-                ListChange.pasted(desk, List.of("Dark", "AMBER", "Blue deep", "Green", "White"), Effect.HOLDS);
+        ListChange change = pasted(desk, "Dark", "AMBER", "Blue deep", "Green", "White");
         assertThat(change.entries())
                 .extracting(e -> e.phrase().name(), ListChange.Entry::fate, ListChange.Entry::formerName)
                 .containsExactly(
@@ -85,20 +96,77 @@ class PositionListTest {
                         tuple("White", ListChange.Fate.ADDED, ""),
                         tuple("Red", ListChange.Fate.LEFT_OUT, "Red"));
         assertThat(says(change.after())).last().isEqualTo("Red note D♯−2");
+        Device after = change.after();
+        assertThat(after.nowMeant(after.phraseNamed("Red").orElseThrow()))
+                .as("the number that it has is another's by now")
+                .hasValueSatisfying(p -> assertThat(p.name()).isEqualTo("Green"));
+        assertThat(after.nowMeant(after.phraseNamed("Green").orElseThrow())).isEmpty();
+    }
+
+    @Test
+    void whatIsDeletedLeavesAGapAndShiftsNothing() {
+        Device desk = filled("Dark", "Amber", "Blue").devices().get(0);
+        Device without =
+                desk.withoutPhrase(desk.phraseNamed("Amber").orElseThrow().id());
+        assertThat(says(without)).containsExactly("Dark note C−2", "Blue note D−2");
+        assertThat(without.placeOf(without.phraseNamed("Blue").orElseThrow())).isEqualTo(2);
+        assertThat(without.places()).hasSize(3).element(1).isEqualTo(Optional.empty());
+        Device by = without.withList(Optional.of(new PositionList(PositionList.Kind.PROGRAM, 4)));
+        assertThat(says(by)).containsExactly("Dark program 4", "Blue program 6");
+        Phrase next = new Phrase(0, "Next", List.of(BY_NOTE.at(0)), Effect.HOLDS, false).inList(true);
+        assertThat(says(without.withPhrase(next))).last().isEqualTo("Next note D♯−2");
+        ListChange change = ListChange.moved(
+                without, without.phraseNamed("Blue").orElseThrow().id(), 0);
+        assertThat(says(change.after())).as("the gap goes along").containsExactly("Blue note C−2", "Dark note C♯−2");
+    }
+
+    @Test
+    void emptyLinesAreEmptyPlaces() {
+        assertThat(says(filled("Dark", "", "Blue").devices().get(0))).containsExactly("Dark note C−2", "Blue note D−2");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "Dark¦Amber | 1 Dark, 2 Amber",
+                "8 Amber¦9 Blue¦11 Red | 8 Amber, 9 Blue, 11 Red",
+                "3 - Warm¦4 - Cold | 3 Warm, 4 Cold",
+                "1. Dark¦2. Amber | 1 Dark, 2 Amber",
+                "1) Dark¦2)Amber¦10: Blue | 1 Dark, 2 Amber, 10 Blue",
+                "• Walk-in¦• Dark | 1 Walk-in, 2 Dark",
+                "- Walk-in¦* Dark¦– Blue | 1 Walk-in, 2 Dark, 3 Blue",
+                "12.5 Bridge build¦Dark | 1 12.5 Bridge build, 2 Dark",
+                "3.5¦4 | 1 3.5, 2 4",
+                "1 Mara¦2 wide¦2 close | 1 1 Mara, 2 2 wide, 3 2 close",
+                "Looks¦1 Dark¦2 Amber | # Looks, 1 Dark, 2 Amber",
+                "Looks:¦Dark¦Amber | # Looks:, 1 Dark, 2 Amber",
+                "Dark¦¦Amber¦¦¦Blue | 1 Dark, 3 Amber, 6 Blue",
+                "1. Dark¦¦2. Amber | 1 Dark, 2 Amber",
+                "1¬Dark¬3 s¦2¬Amber¬0 s | 1 Dark, 2 Amber",
+                "Dark¬3 s¦\"Red, \"\"hot\"\"\"¬1 s | 1 Dark, 2 Red, \"hot\"",
+                "No. 4: Dark¦#5. Amber | 4 Dark, 5 Amber"
+            })
+    void listsAreReadAsPeopleHaveThem(String pasted, String read) {
+        assertThat(PastedList.read(pasted.replace("¦", "\n").replace("¬", "\t"), 1).stream()
+                        .map(l -> (l.heading() ? "#" : "" + l.number()) + " " + l.name())
+                        .collect(Collectors.joining(", ")))
+                .isEqualTo(read);
     }
 
     @Test
     void whatCannotBeAListIsRefusedWithItsLines() {
         Device desk = filled("Dark").devices().get(0);
-        assertThatThrownBy(() -> ListChange.pasted(desk, List.of("A", "B", "a"), Effect.HOLDS))
-                .hasMessageContaining("Lines 1 and 3 both say “a”");
-        List<String> many = new ArrayList<>();
-        for (int i = 0; i < 129; i++) {
-            many.add("Look " + i);
-        }
-        assertThatThrownBy(() -> ListChange.pasted(desk, many, Effect.HOLDS)).hasMessageContaining("room for 128");
-        assertThatThrownBy(() -> ListChange.pasted(desk.withList(Optional.empty()), List.of("A"), Effect.HOLDS))
-                .hasMessageContaining("no list");
+        assertThatThrownBy(() -> pasted(desk, "A", "B", "a")).hasMessageContaining("Two lines say “a”");
+        assertThatThrownBy(() -> pasted(desk, "128. A", "129. B")).hasMessageContaining("room for 128");
+        assertThatThrownBy(() -> PastedList.read(" \n ", 1)).hasMessageContaining("Paste the machine's list first");
+        assertThatThrownBy(() -> PastedList.read("x".repeat(100_001), 1)).isInstanceOf(Refusal.class);
+        assertThatThrownBy(() -> ListChange.to(
+                        desk,
+                        List.of(new ListChange.Wanted(0, "A", 0), new ListChange.Wanted(0, "B", 0)),
+                        Effect.HOLDS))
+                .hasMessageContaining("“B” and “A” both have the place");
+        assertThatThrownBy(() -> pasted(desk.withList(Optional.empty()), "A")).hasMessageContaining("no list");
         assertThatThrownBy(() -> ListChange.moved(desk, desk.listed().get(0).id(), 1))
                 .hasMessageContaining("places 1 to 1");
     }

@@ -56,6 +56,11 @@ public record Leaf(
                     CueTable.cell(cue, device),
                     stops && held == null,
                     phrases.stream().anyMatch(Phrase::guarded),
+                    phrases.stream()
+                            .flatMap(p -> device.nowMeant(p).stream())
+                            .findFirst()
+                            .map(Phrase::name)
+                            .orElse(""),
                     held == null ? "" : held.phrase());
         }
 
@@ -72,9 +77,18 @@ public record Leaf(
      * @param text the phrases called, as they are typed; empty for none
      * @param ends whether the call ends what was held
      * @param guarded whether one of them is guarded
+     * @param astray what the machine does by now when a phrase that is no longer in its list is called; empty when all is well
      * @param held the phrase whose state the machine is in after the cue; empty for none
      */
-    public record Cell(Device device, String text, boolean ends, boolean guarded, String held) {
+    public record Cell(Device device, String text, boolean ends, boolean guarded, String astray, String held) {
+        /** What more there is to say of it; null for nothing. */
+        public String more() {
+            if (!astray.isEmpty()) {
+                return "no longer in the machine's list: its number calls “" + astray + "” by now";
+            }
+            return text.isEmpty() && tied() ? "still " + held : null;
+        }
+
         public boolean tied() {
             return !held.isEmpty();
         }

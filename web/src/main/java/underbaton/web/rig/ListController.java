@@ -1,17 +1,16 @@
 package underbaton.web.rig;
 
-import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
+import org.springframework.util.MultiValueMap;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
-import underbaton.core.rig.Effect;
 import underbaton.core.rig.ListChange;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.PositionList;
@@ -64,19 +63,45 @@ class ListController {
         return Optional.of(new PositionList(numbered, wire));
     }
 
-    /** Tells what the pasted list would change, or does it when that is what was looked at. */
+    /** Tells line by line how the pasted list is understood. */
     @PostMapping("/paste")
     String paste(
             @PathVariable int showId,
             @PathVariable int deviceId,
             @RequestParam String names,
             @RequestParam(defaultValue = "holds") String effect,
-            @RequestParam(defaultValue = "0") int seen,
             Model model) {
-        List<String> read = PastedNames.read(names);
-        model.addAttribute("names", String.join("\n", read));
-        model.addAttribute("effect", effect);
-        return change(showId, deviceId, seen, device -> ListChange.pasted(device, read, Effect.of(effect)), model);
+        Show show = shows.get(showId);
+        return pasted(show, PastedRows.of(show, listed(show, deviceId), names, effect), model);
+    }
+
+    /** Tells what the lines mean as they stand now, or takes them when that is what was looked at. */
+    @PostMapping("/take")
+    String take(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @RequestParam(defaultValue = "0") int seen,
+            @RequestParam MultiValueMap<String, String> form,
+            Model model) {
+        Show show = shows.get(showId);
+        PastedRows rows = PastedRows.of(show, listed(show, deviceId), form);
+        return seen == 0 || !rows.wrong().isEmpty()
+                ? pasted(show, rows, model)
+                : take(showId, deviceId, seen, device -> PastedRows.change(device, form), model);
+    }
+
+    private static Device listed(Show show, int deviceId) {
+        Device device = RigController.device(show, deviceId);
+        if (device.list().isEmpty()) {
+            throw new Refusal("list", device.name() + " has no list; say first how its list is numbered.");
+        }
+        return device;
+    }
+
+    private static String pasted(Show show, PastedRows rows, Model model) {
+        model.addAttribute("pasted", rows);
+        model.addAttribute("show", show);
+        return "rig/phrases :: pasted";
     }
 
     /** Tells what moving one entry would change, or does it when that is what was looked at. */
@@ -104,6 +129,10 @@ class ListController {
             model.addAttribute("chosen", device);
             return "rig/phrases :: preview";
         }
+        return take(showId, deviceId, seen, change, model);
+    }
+
+    private String take(int showId, int deviceId, int seen, Function<Device, ListChange> change, Model model) {
         Show changed = shows.edit(showId, "change a machine's list", s -> {
             if (s.revision() != seen) {
                 throw new Refusal("list", "The show was changed since you looked; look at what changes once more.");

@@ -52,12 +52,14 @@ public record PhraseForm(
      * @throws underbaton.core.rig.Refusal naming the part that cannot be read
      */
     Phrase toPhrase(Device device, int id) {
-        boolean listed =
-                device.phrase(id).map(Phrase::listed).orElse(device.list().isPresent() && says.isBlank());
-        // The number of a listed phrase comes from its place when the device takes it in.
-        Speech speech = listed
-                ? Speech.of(device.list().orElseThrow().at(0))
-                : new SpeechWording(device.numbering()).read(typed(device));
+        Optional<Phrase> entry = device.phrase(id).filter(Phrase::listed);
+        boolean adds = device.phrase(id).isEmpty() && device.list().isPresent() && says.isBlank();
+        boolean listed = entry.isPresent() || adds;
+        // The number of a new entry comes from its place when the device takes it in.
+        Speech speech = entry.map(Phrase::says)
+                .orElseGet(() -> adds
+                        ? Speech.of(device.list().orElseThrow().at(0))
+                        : new SpeechWording(device.numbering()).read(typed(device)));
         String argument = or(unit) + (or(range).isBlank() ? "" : " " + range.strip());
         return new Phrase(
                 id,

@@ -1,5 +1,6 @@
 package underbaton.web.rig;
 
+import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
@@ -17,6 +18,7 @@ import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Family;
+import underbaton.core.rig.PastedList;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
@@ -146,10 +148,16 @@ class PhrasebookController {
         Family chosen = Family.valueOf(family);
         Show show = shows.edit(showId, "fill with " + chosen.title(), s -> {
             Device device = RigController.device(s, deviceId);
-            return s.withPhrasebook(
-                    chosen.fill(device, names.isBlank() ? chosen.examples() : PastedNames.read(names), first));
+            return s.withPhrasebook(chosen.fill(device, names.isBlank() ? chosen.examples() : names(names), first));
         });
         return sheet(show, deviceId, model);
+    }
+
+    private static List<String> names(String pasted) {
+        return PastedList.read(pasted, 1).stream()
+                .filter(l -> !l.heading())
+                .map(PastedList.Line::name)
+                .toList();
     }
 
     private static Phrase phrase(Device device, int phraseId) {

@@ -19,8 +19,9 @@ public record PhrasebookView(Device device, List<Group> groups) {
     /**
      * @param place in the machine's list, as it prints it; empty outside the list
      * @param used in how many cues
+     * @param astray the entry that has its number by now, where it is no longer in the list; empty when all is well
      */
-    public record Entry(Said said, String place, int used) {
+    public record Entry(Said said, String place, int used, String astray) {
         public Phrase phrase() {
             return said.phrase();
         }
@@ -38,7 +39,11 @@ public record PhrasebookView(Device device, List<Group> groups) {
             Said said = Said.of(device, phrase);
             int used = show.cuesUsing(device.id(), phrase.id()).size();
             groups.computeIfAbsent(phrase.remarks().group(), g -> new ArrayList<>())
-                    .add(new Entry(said, said.place(device), used));
+                    .add(new Entry(
+                            said,
+                            said.place(device),
+                            used,
+                            device.nowMeant(phrase).map(Phrase::name).orElse("")));
         }
         return new PhrasebookView(
                 device,

@@ -68,7 +68,7 @@ public record Said(Phrase phrase, String name, String words, String display, Str
 
     /** The place of a listed phrase as it is printed; empty for one outside the list. */
     public String place(Device device) {
-        int place = device.listed().indexOf(phrase);
+        int place = device.placeOf(phrase);
         return place < 0 ? "" : Integer.toString(device.numbering().place(place));
     }
 

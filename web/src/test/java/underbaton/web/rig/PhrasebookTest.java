@@ -108,8 +108,8 @@ class PhrasebookTest {
         page.keyboard().insertText(String.join("\n", fortyLooks()));
         tabTo("#paste .main");
         page.keyboard().press("Enter");
-        assertThat(page.locator(".preview")).containsText("40 of the list change, 0 stay");
-        tabTo(".preview .main");
+        assertThat(page.locator(".preview")).containsText("40 changes");
+        assertThat(page.locator(".preview .main")).isFocused();
         page.keyboard().press("Enter");
         assertThat(page.locator(".entry")).hasCount(40);
         assertThat(page.locator(".entry .bytes").nth(11)).hasText("90 0B 7F");
@@ -171,8 +171,40 @@ class PhrasebookTest {
         page.locator("[data-opens=paste]").click();
         page.locator("textarea.pasted").fill("1. Dark\n2. Amber\n3. dark");
         page.locator("#paste .main").click();
-        assertThat(page.locator("#paste .notice")).containsText("Lines 1 and 3 both say “dark”");
+        assertThat(page.locator(".preview .notice")).containsText("Two lines say “dark”");
+        assertThat(page.locator(".preview .main")).isDisabled();
+        page.locator("[data-leave-preview]").click();
         assertThat(page.locator("textarea.pasted")).hasValue("1. Dark\n2. Amber\n3. dark");
+    }
+
+    @Test
+    void eachLineOfAPastedListCanBeChangedBeforeItIsTaken() {
+        tabTo(".list-rule [name=kind]");
+        page.keyboard().type("is recalled by note");
+        page.locator("[data-opens=paste]").click();
+        page.locator("textarea.pasted").fill("Looks of the summer\n1 - Dark\n2 - Ambr\n4 - Blue\n5 - Spare");
+        page.locator("#paste .main").click();
+        assertThat(page.locator(".preview tbody tr")).hasCount(5);
+        assertThat(page.locator("[name=ours]").first()).hasValue("-1");
+        page.locator("[aria-label='Name of line 3']").fill("Amber");
+        page.locator("[aria-label='Place of line 4']").fill("8");
+        page.locator("[aria-label='What line 5 is']").selectOption("-1");
+        page.locator("[aria-label='Place of line 4']").press("Enter");
+        assertThat(page.locator(".preview tbody tr").nth(3)).containsText("added, note G−2");
+        assertThat(page.locator(".preview tbody tr").nth(4)).containsText("is left out");
+        page.locator(".preview .main").click();
+        assertThat(page.locator(".entry .place")).hasText(new String[] {"1", "2", "8"});
+        assertThat(page.locator(".entry .bytes")).hasText(new String[] {"90 00 7F", "90 01 7F", "90 07 7F"});
+
+        page.locator("[data-opens=paste]").click();
+        page.locator("textarea.pasted").fill("1 - Dark\n2 - Gold\n8 - Blue");
+        page.locator("#paste .main").click();
+        assertThat(page.locator(".preview tbody tr").nth(1)).containsText("was “Amber”");
+        page.locator("[aria-label='What line 2 is']").selectOption("0");
+        page.locator(".preview").getByText("Look once more").click();
+        assertThat(page.locator(".preview .left-out")).containsText("its number calls “Gold” then");
+        page.locator(".preview .main").click();
+        assertThat(page.locator(".entry[data-name=Amber]")).containsText("its number calls “Gold” by now");
     }
 
     @Test
