@@ -65,6 +65,12 @@
     if (e.target.closest('[data-leave-box]')) e.target.closest('form').remove();
     // What was pasted stays in its box.
     if (e.target.closest('[data-leave-preview]')) { document.querySelector('#preview').replaceChildren(); document.querySelector('[data-opens=paste]')?.focus(); }
+    const keep = e.target.closest('[data-keep]')?.dataset.keep;
+    if (keep) {
+      const said = document.querySelector('.question [name=keep]');
+      said.value = keep;
+      said.form.requestSubmit();
+    }
     const form = e.target.closest('.phrase-form');
     if (e.target.closest('[data-copy]')) draw('POST', `/phrases/${form.dataset.id}/copy`);
     if (e.target.closest('[data-delete]')) remove(form.dataset.id, Number(form.dataset.used), form.querySelector('[name=name]').value);

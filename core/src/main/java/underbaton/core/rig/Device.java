@@ -241,6 +241,40 @@ public record Device(
         return draft.device();
     }
 
+    /**
+     * The machine counting in another way, with all that was typed in its numbers kept as it was typed: other bytes go out then. Right
+     * where it was typed under a wrong setting.
+     *
+     * @throws Refusal naming the phrase that the machine cannot print so
+     */
+    public Device recounted(Numbering other) {
+        SpeechWording was = new SpeechWording(numbering);
+        SpeechWording is = new SpeechWording(other);
+        Device changed = withNumbering(other).withLevels(Levels.of(levels.write(numbering), other));
+        Device listed = changed.withList(list.map(l -> l.reprinted(numbering, other)));
+        return listed.withPhrases(listed.phrases().stream()
+                .map(p -> {
+                    try {
+                        return p.listed() ? p : p.withSpeech(is.read(was.write(p.says())));
+                    } catch (Refusal cannot) {
+                        throw new Refusal(
+                                cannot.field(),
+                                "“" + p.name() + "” says “" + was.write(p.says()) + "”, which cannot stay so: "
+                                        + cannot.getMessage());
+                    }
+                })
+                .toList());
+    }
+
+    /** Those of its phrases that read otherwise where it counts in another way, the bytes being the same. */
+    public List<Phrase> readingOtherwise(Numbering other) {
+        SpeechWording was = new SpeechWording(numbering);
+        SpeechWording is = new SpeechWording(other);
+        return phrases.stream()
+                .filter(p -> !was.write(p.says()).equals(is.write(p.says())))
+                .toList();
+    }
+
     public Device withLevels(Levels other) {
         Draft draft = new Draft();
         draft.levels = other;

@@ -3,7 +3,6 @@ package underbaton.core.rig;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -262,95 +261,5 @@ public record Numbering(int firstProgram, int bankSize, Values values, int first
                             + " (0 to 127).");
         }
         return wire;
-    }
-
-    // ---- finding out
-
-    /** What can be seen on a machine's display after something was sent. */
-    public enum Seen {
-        PROGRAM,
-        VALUE,
-        NOTE
-    }
-
-    /**
-     * Finds how a machine counts from one observation.
-     *
-     * @param what was sent
-     * @param wire the number that was sent, 0–127
-     * @param shown what the machine's display read then
-     * @return this numbering with the one setting changed that explains it
-     * @throws Refusal when no convention explains it
-     */
-    public Numbering explaining(Seen what, int wire, String shown) {
-        String read = shown.strip();
-        Optional<Numbering> found =
-                switch (what) {
-                    case PROGRAM -> programShown(wire, read);
-                    case VALUE -> valueShown(wire, read);
-                    case NOTE -> noteShown(wire, read);
-                };
-        return found.orElseThrow(() -> new Refusal(
-                "shown",
-                "No way of counting shows “" + read + "” for " + what.name().toLowerCase(Locale.ROOT) + " " + wire
-                        + " of the wire. Did another message reach the machine, or is its channel another one?"));
-    }
-
-    private Optional<Numbering> programShown(int wire, String read) {
-        Matcher m = BANKED.matcher(read);
-        if (!m.matches()) {
-            return read.matches("\\d{1,3}") && (Integer.parseInt(read) == wire || Integer.parseInt(read) == wire + 1)
-                    ? Optional.of(withBankSize(0).withFirstProgram(Integer.parseInt(read) - wire))
-                    : Optional.empty();
-        }
-        int letter = Character.toUpperCase(m.group(1).charAt(0)) - 'A';
-        for (int first = 1; first >= 0; first--) {
-            int within = Integer.parseInt(m.group(2)) - first;
-            int size = letter == 0 ? Math.max(bankSize, 8) : (wire - within) / letter;
-            if (within >= 0 && size >= 5 && size <= 128 && within < size && letter * size + within == wire) {
-                return Optional.of(withBankSize(size).withFirstProgram(first));
-            }
-        }
-        return Optional.empty();
-    }
-
-    private Optional<Numbering> valueShown(int wire, String read) {
-        for (Values candidate : Values.values()) {
-            boolean perCent = candidate == Values.PER_CENT;
-            String number = read.replace("%", "").strip();
-            boolean could = perCent ? number.matches("\\d{1,3}([.,]\\d)?") : read.matches("\\d{1,3}");
-            if (could && withValues(candidate).prints(wire, number)) {
-                return Optional.of(withValues(candidate));
-            }
-        }
-        return Optional.empty();
-    }
-
-    /** Machines that print per cent round to whole ones. */
-    private boolean prints(int wire, String number) {
-        if (values != Values.PER_CENT) {
-            return number.equals(value(wire));
-        }
-        double seen = Double.parseDouble(number.replace(',', '.'));
-        return Math.abs(seen - wire * 100.0 / MOST) <= 0.5;
-    }
-
-    private Optional<Numbering> noteShown(int wire, String read) {
-        boolean inFlats = read.matches("(?i)[a-g][b♭].*");
-        for (int octave = -2; octave <= 0; octave++) {
-            Numbering candidate = withNotes(octave, inFlats || flats && !read.matches("(?i)[a-g][#♯].*"));
-            if (!read.matches("\\d+") && candidate.isNote(read, wire)) {
-                return Optional.of(candidate);
-            }
-        }
-        return Optional.empty();
-    }
-
-    private boolean isNote(String read, int wire) {
-        try {
-            return wireNote(read) == wire;
-        } catch (Refusal otherOctave) {
-            return false;
-        }
     }
 }

@@ -81,6 +81,10 @@ public record Phrase(
         return new Phrase(id, name, Speech.of(message), argument, effect, guarded, listed, remarks, patch);
     }
 
+    Phrase withSpeech(Speech speech) {
+        return new Phrase(id, name, speech, argument, effect, guarded, listed, remarks, patch);
+    }
+
     public Phrase withPatch(PatchSet loads) {
         return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, Optional.of(loads));
     }

@@ -40,6 +40,15 @@ public record PositionList(Kind kind, int first) {
         }
     }
 
+    /** The same list as a machine prints it that counts in another way. */
+    PositionList reprinted(Numbering was, Numbering is) {
+        return switch (kind) {
+            case NOTE -> new PositionList(kind, is.wireNote(was.note(first)));
+            case PROGRAM -> new PositionList(kind, is.wireProgram(was.program(first)));
+            case CONTROLLER -> this;
+        };
+    }
+
     /** How many entries there is room for, 1–128. */
     public int room() {
         return NUMBERS - first;

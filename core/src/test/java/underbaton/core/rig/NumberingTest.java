@@ -112,32 +112,6 @@ class NumberingTest {
         assertThat(Numbering.WIRE.wireNote(typed)).isEqualTo(wire);
     }
 
-    /** Common practice, read backwards: from one number sent and one number seen to the way of counting. */
-    @Test
-    void oneObservationTellsHowAMachineCounts() {
-        assertThat(Numbering.WIRE.explaining(Numbering.Seen.PROGRAM, 9, "10").firstProgram())
-                .isEqualTo(1);
-        assertThat(FROM_ONE.explaining(Numbering.Seen.PROGRAM, 9, "9").firstProgram())
-                .isZero();
-        assertThat(Numbering.WIRE.explaining(Numbering.Seen.NOTE, 60, "C4").firstOctave())
-                .isEqualTo(-1);
-        assertThat(Numbering.WIRE.explaining(Numbering.Seen.NOTE, 3, "d#0").firstOctave())
-                .isZero();
-        assertThat(Numbering.WIRE.explaining(Numbering.Seen.VALUE, 127, "128").values())
-                .isEqualTo(Numbering.Values.FROM_1);
-        assertThat(Numbering.WIRE.explaining(Numbering.Seen.VALUE, 64, "50 %").values())
-                .isEqualTo(Numbering.Values.PER_CENT);
-        assertThat(Numbering.WIRE.explaining(Numbering.Seen.PROGRAM, 14, "B07").program(14))
-                .isEqualTo("B07");
-        assertThat(Numbering.WIRE.explaining(Numbering.Seen.NOTE, 63, "E♭4").note(63))
-                .isEqualTo("E♭4");
-        assertThatThrownBy(() -> Numbering.WIRE.explaining(Numbering.Seen.PROGRAM, 9, "12"))
-                .isInstanceOf(Refusal.class)
-                .hasMessageContaining("“12” for program 9");
-        assertThatThrownBy(() -> Numbering.WIRE.explaining(Numbering.Seen.NOTE, 60, "60"))
-                .isInstanceOf(Refusal.class);
-    }
-
     @Test
     void whatTheMachineCannotPrintIsRefusedInItsOwnNumbers() {
         assertThatThrownBy(() -> FROM_ONE.wireProgram("0"))

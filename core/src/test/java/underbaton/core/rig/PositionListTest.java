@@ -19,6 +19,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
 
 class PositionListTest {
 
@@ -118,6 +119,37 @@ class PositionListTest {
         ListChange change = ListChange.moved(
                 without, without.phraseNamed("Blue").orElseThrow().id(), 0);
         assertThat(says(change.after())).as("the gap goes along").containsExactly("Blue note C−2", "Dark note C♯−2");
+    }
+
+    /** Programs typed as 3 and 10 while it was taken to count from 0; it counts from 1, and means the bytes 2 and 9. */
+    @Test
+    void whereAMachineCountsOtherwiseBytesOrPrintedNumbersAreKept() {
+        Device machine = show.devices().get(0).withNumbering(Numbering.WIRE);
+        SpeechWording typed = new SpeechWording(Numbering.WIRE);
+        machine = machine.withPhrase(
+                        new Phrase(1, "Scene 3", typed.read("program 3").messages(), Effect.HOLDS, false))
+                .withPhrase(
+                        new Phrase(2, "Strip 2", typed.read("control 2 to 100").messages(), Effect.HOLDS, false))
+                .withLevels(Levels.of("-10=80, 0=100", Numbering.WIRE));
+        Numbering other = Numbering.WIRE.withFirstProgram(1);
+        assertThat(machine.readingOtherwise(other)).extracting(Phrase::name).containsExactly("Scene 3");
+        assertThat(says(machine.withNumbering(other))).first().isEqualTo("Scene 3 program 4");
+        Device recounted = machine.recounted(other);
+        assertThat(says(recounted)).containsExactly("Scene 3 program 3", "Strip 2 control 2 to 100");
+        assertThat(recounted.phrases().get(0).says().messages()).containsExactly(new ProgramChange(0, 2));
+        assertThat(machine.recounted(Numbering.WIRE.withValues(Numbering.Values.FROM_1))
+                        .levels()
+                        .value(0))
+                .isEqualTo(99);
+        Device zero =
+                machine.withPhrase(new Phrase(3, "Zero", typed.read("program 0").messages(), Effect.HOLDS, false));
+        assertThatThrownBy(() -> zero.recounted(other))
+                .hasMessageContaining("“Zero” says “program 0”, which cannot stay so");
+        Device listed = filled("Dark", "Amber").devices().get(0);
+        Device called = listed.withList(Optional.of(new PositionList(PositionList.Kind.NOTE, 12)));
+        assertThat(says(called)).containsExactly("Dark note C−1", "Amber note C♯−1");
+        assertThat(says(called.recounted(called.numbering().withNotes(-1, false))))
+                .containsExactly("Dark note C−1", "Amber note C♯−1");
     }
 
     @Test

@@ -23,7 +23,6 @@ import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
-import underbaton.web.page.Typed;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Lamp;
 import underbaton.web.stage.Lamps;
@@ -120,11 +119,12 @@ class RigController {
             @PathVariable int showId,
             @PathVariable int deviceId,
             @ModelAttribute DeviceForm form,
-            @RequestParam(defaultValue = "") String was) {
+            @RequestParam(defaultValue = "") String was,
+            @RequestParam(defaultValue = "") String keep) {
         shows.edit(showId, "change " + form.name(), s -> {
             Device before = device(s, deviceId);
             Fingerprint.require(was, before.withPhrases(List.of()), before.name());
-            return s.withDevice(form.toDevice(Optional.of(before)));
+            return s.withDevice(WhichToKeep.settle(before, form.toDevice(Optional.of(before)), keep, "ways"));
         });
         return "redirect:/shows/" + showId + "/rig?device=" + deviceId;
     }
@@ -140,26 +140,6 @@ class RigController {
         shows.edit(showId, "move a column", s -> {
             Device device = device(s, deviceId);
             return s.withDeviceAt(deviceId, s.devices().indexOf(device) + step);
-        });
-        return "redirect:/shows/" + showId + "/rig?device=" + deviceId;
-    }
-
-    /** Sends nothing; takes what somebody sent and saw, and sets the numbering that explains it. */
-    @PostMapping("/shows/{showId}/rig/devices/{deviceId}/explain")
-    String explain(
-            @PathVariable int showId,
-            @PathVariable int deviceId,
-            @RequestParam String what,
-            @RequestParam String sent,
-            @RequestParam String shown) {
-        int wire = Typed.number("sent", sent);
-        if (wire < 0 || wire > 127) {
-            throw new Refusal("sent", "The wire carries the numbers 0 to 127; type the one that was sent.");
-        }
-        shows.edit(showId, "set how it counts", s -> {
-            Device device = device(s, deviceId);
-            return s.withDevice(
-                    device.withNumbering(device.numbering().explaining(Numbering.Seen.valueOf(what), wire, shown)));
         });
         return "redirect:/shows/" + showId + "/rig?device=" + deviceId;
     }

@@ -21,12 +21,15 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.engine.Order;
+import underbaton.core.midi.Message;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.SpeechWording;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.UnderBaton;
@@ -208,6 +211,30 @@ class PhrasebookTest {
     }
 
     @Test
+    void whoChangesHowAMachineCountsSaysWhatStays() {
+        shows.edit(show, "phrases", s -> {
+            Device device = s.devices().get(0);
+            Numbering fromOne = device.numbering().withFirstProgram(1);
+            List<Message> says = new SpeechWording(fromOne).read("program 3").messages();
+            return s.withDevice(device.withNumbering(fromOne))
+                    .withPhrase(device.id(), new Phrase(0, "Scene 3", says, Effect.HOLDS, false));
+        });
+        for (String keep : List.of("bytes", "printed")) {
+            page.reload();
+            page.locator(".ways > summary").click();
+            String was = page.locator("[name=programs]").inputValue();
+            page.locator("[name=programs]").selectOption(was.equals("1") ? "0" : "1");
+            page.locator("#ways .main").click();
+            assertThat(page.locator(".question")).containsText("Scene 3");
+            page.locator("[data-keep=" + keep + "]").click();
+            assertThat(page.locator(".question")).hasCount(0);
+            assertThat(page.locator(".entry[data-name='Scene 3'] .says")).hasText("program 2");
+            assertThat(page.locator(".entry[data-name='Scene 3'] .bytes"))
+                    .hasText(keep.equals("bytes") ? "C0 02" : "C0 01");
+        }
+    }
+
+    @Test
     void oneObservationSetsTheNumbering() {
         page.locator(".ways > summary").click();
         page.locator(".ruler summary").click();
@@ -218,7 +245,14 @@ class PhrasebookTest {
         assertThat(page.locator("#notice")).containsText("No way of counting shows “H4” for note 60");
         page.locator(".found [name=shown]").fill("C4");
         page.locator(".found button").click();
+        // Sharps or flats: a white key does not tell.
+        assertThat(page.locator("#notice")).containsText("2 ways of counting");
+        assertThat(page.locator("#notice")).containsText("note 126");
+        page.locator(".found [name=sent]").fill("126");
+        page.locator(".found [name=shown]").fill("G♭9");
+        page.locator(".found button").click();
         assertThat(page.locator("[name=octaves]")).hasValue("-1");
+        assertThat(page.locator("[name=flats]")).hasValue("flats");
     }
 
     private void writeACueForEveryLook() {
