@@ -1,5 +1,6 @@
 // The Book: what it does when it was written, here or by somebody else. Its parts: sheet.js has the cues and the drawn leaves,
 // choice.js the chosen cell, cell.js the editor in it, clipboard.js copy and paste, keys.js the keys, lists.js the dialogs.
+import { baton } from '../js/baton.js';
 import { about, cellAt, cue, path, refresh, revision } from './sheet.js';
 import { showFolded } from './columns.js';
 import { at, choose, chooseAgain, goTo } from './choice.js';

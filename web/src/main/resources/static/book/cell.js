@@ -1,10 +1,12 @@
 // The editor in a cell, with the phrases that may stand there.
+import { baton } from '../js/baton.js';
 import { book, cellAt, cue, placeOf, words } from './sheet.js';
 import { at, choose, chosenCell, showStrip, step } from './choice.js';
 import { change, writing } from './writing.js';
+import { PhraseBox, phrasesOf } from '../js/phrases.js';
 
 const strip = document.getElementById('strip');
-let editor = null; // { cell, input, list, at }
+let editor = null; // { cell, input, box, at }
 
 const here = () => editor !== null && document.contains(editor.input);
 /** Whether a cell is being written, and whether a key goes there. */
@@ -21,10 +23,20 @@ export const edit = (start) => {
   input.setAttribute('aria-label', 'Write into the cell');
   cell.classList.add('editing');
   cell.append(input);
-  editor = { cell, input, list: null, at: placeOf(cell) };
+  const box = cell.matches('.c') ? new PhraseBox(input, cell, { chosen: showStrip, taken: (phrase) => { if (!pickOpen(phrase)) { pick(phrase.name); keep(0, 0); } } }) : null;
+  editor = { cell, input, box, at: placeOf(cell) };
   if (start === undefined && cell.matches('.c')) offer(true);
   if (start !== undefined) offer(false);
   input.addEventListener('input', () => offer(false));
+  // Before the list takes the key for a letter and forgets what was chosen in it.
+  input.addEventListener('keydown', (e) => {
+    if (e.key !== '+' || !picked()) return;
+    e.preventDefault();
+    e.stopImmediatePropagation();
+    pick(picked().name);
+    input.value += ' + ';
+    offer(false);
+  }, { capture: true });
   input.addEventListener('blur', () => { if (!writing() && editorHas(input) && !input.classList.contains('wrong')) keep(0, 0); });
   input.focus();
   if (start === undefined) input.select();
@@ -32,55 +44,38 @@ export const edit = (start) => {
 
 // ---- phrases to pick
 
-const closeList = () => { editor.list?.remove(); editor.list = null; };
+const closeList = () => editor.box?.close();
 const lastPart = () => editor.input.value.split(' + ').at(-1).trim().toLowerCase();
 
 // The phrases of the machine that fit what stands after the last plus sign.
 const offer = (all) => {
-  closeList();
-  const { cell, input } = editor;
-  if (!cell.matches('.c')) return;
+  const { cell, box } = editor;
+  if (!box) return;
+  const phrases = phrasesOf(document.querySelector(`#phrasebooks [data-device="${cell.dataset.column}"]`));
   const wanted = all ? '' : lastPart();
-  const phrases = [...document.querySelectorAll(`#phrasebooks [data-device="${cell.dataset.column}"] li`)].map((li) => ({ name: li.textContent, takes: li.dataset.takes }));
-  const begins = phrases.filter((p) => p.name.toLowerCase().startsWith(wanted));
-  const fit = begins.concat(phrases.filter((p) => !begins.includes(p) && p.name.toLowerCase().includes(wanted)));
-  const list = document.createElement('ul');
-  list.className = 'choices';
-  list.setAttribute('role', 'listbox');
-  fit.forEach(({ name, takes }, i) => {
-    const li = Object.assign(document.createElement('li'), { textContent: name });
-    if (takes) li.dataset.takes = takes;
-    li.setAttribute('role', 'option');
-    li.setAttribute('aria-selected', i === 0 && !all && wanted !== '');
-    li.addEventListener('pointerdown', (e) => { e.preventDefault(); if (!pickOpen(li)) { pick(name); keep(0, 0); } });
-    list.append(li);
-  });
-  if (!fit.length) list.innerHTML = `<li class="none">${phrases.length ? 'no such phrase' : 'its phrasebook is empty; fill it on the page Rig'}</li>`;
-  cell.append(list);
-  if (list.getBoundingClientRect().bottom > strip.getBoundingClientRect().top) { list.style.top = 'auto'; list.style.bottom = '100%'; }
-  input.placeholder = '';
-  editor.list = list;
-  preview();
+  const named = !all && phrases.find((p) => p.takes && wanted.startsWith(`${p.name.toLowerCase()} `));
+  if (named) { box.ask(named); place(); return; }
+  box.offer(phrases, wanted, phrases.length ? 'no such phrase' : 'its phrasebook is empty; fill it on the page Rig');
+  place();
 };
 
-const picked = () => editor.list?.querySelector('[aria-selected="true"]');
-const preview = () => { if (picked()) showStrip(picked().textContent); };
+/** Above the cell where there is no room below it. */
+const place = () => {
+  const { list } = editor.box;
+  list.style.cssText = '';
+  if (list.getBoundingClientRect().bottom > strip.getBoundingClientRect().top) { list.style.top = 'auto'; list.style.bottom = '100%'; }
+};
+
+const picked = () => editor.box?.picked;
 const pick = (name) => { editor.input.value = [...editor.input.value.split(' + ').slice(0, -1), name].join(' + '); };
 /** A phrase that takes an amount is not done when it is picked: the amount is typed behind the arrow. */
-const pickOpen = (li) => {
-  if (!li?.dataset.takes) return false;
-  pick(`${li.textContent} → `);
-  closeList();
-  editor.input.placeholder = li.dataset.takes;
+const pickOpen = (phrase) => {
+  if (!phrase?.takes) return false;
+  pick(`${phrase.name} → `);
+  editor.box.ask(phrase);
+  place();
   editor.input.focus();
   return true;
-};
-const movePick = (by) => {
-  const all = [...editor.list.querySelectorAll('[role=option]')];
-  const next = all[Math.min(all.length - 1, Math.max(0, all.indexOf(picked()) + by))];
-  all.forEach((li) => li.setAttribute('aria-selected', li === next));
-  next?.scrollIntoView({ block: 'nearest' });
-  preview();
 };
 
 // ---- leaving and keeping
@@ -109,19 +104,18 @@ const keep = async (down, right) => {
 
 /** A key that goes to the editor, also one that had to wait. */
 export const editorKey = (e) => {
-  const inList = editor.list?.querySelector('[role=option]');
+  const inList = editor.box?.isOpen;
   const { key } = e;
   if (key === 'Escape') { e.stopPropagation(); leave(); baton.clear(); choose(chosenCell()); } else if (key === 'Enter' || key === 'Tab') {
     e.preventDefault();
     editor.input.classList.remove('wrong');
     if (picked() && editor.input.value.trim() !== '') {
       if (pickOpen(picked())) return;
-      pick(picked().textContent);
+      pick(picked().name);
     }
     const by = e.shiftKey ? -1 : 1;
     keep(key === 'Enter' ? by : 0, key === 'Tab' ? by : 0);
-  } else if (inList && key === 'ArrowDown') { e.preventDefault(); movePick(1); } else if (inList && key === 'ArrowUp') { e.preventDefault(); movePick(-1); }
-  else if (inList && key === '+' && picked()) { e.preventDefault(); pick(picked().textContent); editor.input.value += ' + '; offer(false); }
+  } else if (inList && e.late && key.startsWith('Arrow')) editor.box.move(key === 'ArrowDown' ? 1 : -1);
   else if (e.late && key.length === 1 && !e.ctrlKey) { editor.input.setRangeText(key, editor.input.selectionStart, editor.input.selectionEnd, 'end'); offer(false); }
 };
 

@@ -1,4 +1,5 @@
 // Copy and paste: cells as a spreadsheet has them, whole cues with a heading that any book understands.
+import { baton } from '../js/baton.js';
 import { cellAt, cue, cues, path, place, words } from './sheet.js';
 import { at, block, chosenCell, chosenCue, goTo, several } from './choice.js';
 import { columns } from './columns.js';

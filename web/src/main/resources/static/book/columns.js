@@ -1,4 +1,5 @@
 // The columns of the book; those of a department can be folded to their ties.
+import { baton } from '../js/baton.js';
 import { book } from './sheet.js';
 
 const kept = `folded-${baton.show}`;

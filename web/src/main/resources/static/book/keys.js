@@ -1,10 +1,12 @@
 // The keys of the Book, and the mouse in its cells.
+import { baton } from '../js/baton.js';
 import { book, path, placeOf } from './sheet.js';
 import { at, block, choose, chosenCell, chosenCue, several, single, step, stretch, stretchTo } from './choice.js';
 import { busy, change, later } from './writing.js';
 import { clearBlock, fillDown, removeCues } from './clipboard.js';
 import { edit, editing, editorHas, editorKey, pressed, write } from './cell.js';
 import { openRemarks } from './lists.js';
+import { named } from '../js/keys.js';
 
 // Chosen when the button goes down, so that no drawing between down and up can lose the click.
 book.addEventListener('mousedown', (e) => {
@@ -47,12 +49,6 @@ const IN_A_CELL = {
   Delete: clear,
   Backspace: clear,
   Insert: addCue,
-};
-
-const named = (e) => {
-  const letter = e.key.length === 1;
-  const name = letter && (e.ctrlKey || e.metaKey) ? e.key.toLowerCase() : e.key;
-  return [(e.ctrlKey || e.metaKey) && 'Ctrl', e.altKey && 'Alt', e.shiftKey && (!letter || e.ctrlKey || e.metaKey) && 'Shift', name].filter(Boolean).join(' ');
 };
 
 const bookKey = (e) => {

@@ -44,7 +44,8 @@ const previewNumbers = async () => {
   numbers.querySelector('.main').disabled = !response?.ok;
 };
 const openNumbers = () => {
-  numbers.which.value = several() ? 'chosen' : chosenCue() ? 'item' : 'all';
+  const one = chosenCue() ? 'item' : 'all';
+  numbers.which.value = several() ? 'chosen' : one;
   firstNumber();
   document.getElementById('book-numbers').showModal();
   numbers.first.select();

@@ -1,5 +1,6 @@
 // What this page has of the book: a list of all cues, and of its leaves those drawn that are near the window. A leaf is
 // drawn as it comes near and folded again when it is far away, so that a book of any length is as quick as a short one.
+import { baton } from '../js/baton.js';
 import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
 
 export const book = document.getElementById('book');

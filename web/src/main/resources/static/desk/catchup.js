@@ -1,6 +1,7 @@
 // The sheet that shows what it takes to make the machines right, and the places of machines that only step.
+import { baton } from '../js/baton.js';
 const sheet = document.getElementById('catch-up');
-const path = (what) => `/shows/${window.baton.show}/desk/${what}`;
+const path = (what) => `/shows/${baton.show}/desk/${what}`;
 
 const TYPED = 'form input:not([type=hidden], [type=checkbox])';
 
@@ -16,7 +17,7 @@ async function show(what, early = '') {
   const response = await fetch(path(what)).catch(() => null);
   if (!response?.ok) {
     sheet.close();
-    window.baton.tell(response ? await response.text() : null);
+    baton.tell(response ? await response.text() : null);
     return;
   }
   const drawn = await response.text();
@@ -35,11 +36,11 @@ const to = (place) => show(`catch-up?to=${encodeURIComponent(place)}`);
 async function send(form) {
   const fields = new URLSearchParams({ to: form.dataset.to });
   form.querySelectorAll('input[name=send]:checked').forEach((line) => fields.append('send', line.value));
-  if (await window.baton.post(path('catch-up'), fields)) sheet.close();
+  if (await baton.post(path('catch-up'), fields)) sheet.close();
 }
 
 if (sheet) {
-  document.querySelector('.manner')?.addEventListener('change', (e) => window.baton.post(path('manner'), new FormData(e.target.form)));
+  document.querySelector('.manner')?.addEventListener('change', (e) => baton.post(path('manner'), new FormData(e.target.form)));
   sheet.addEventListener('submit', async (e) => {
     const form = e.target;
     if (form.matches('.catch-up')) { e.preventDefault(); await send(form); }
@@ -50,21 +51,21 @@ if (sheet) {
     }
     if (form.dataset.posts) {
       e.preventDefault();
-      if (await window.baton.post(path(form.dataset.posts), new FormData(form))) sheet.close();
+      if (await baton.post(path(form.dataset.posts), new FormData(form))) sheet.close();
     }
     if (form.matches('.tonight')) {
       e.preventDefault();
-      const answer = await window.baton.post(path('tonight/cue'), new FormData(form));
+      const answer = await baton.post(path('tonight/cue'), new FormData(form));
       if (answer) sheet.innerHTML = await answer.text();
     }
     if (form.matches('[data-places]')) {
       e.preventDefault();
-      if (await window.baton.post(path('places'), new FormData(form))) form.querySelector('button').textContent = 'noted';
+      if (await baton.post(path('places'), new FormData(form))) form.querySelector('button').textContent = 'noted';
     }
   });
   sheet.addEventListener('change', async (e) => {
     const { kind } = e.target.dataset;
-    if (kind && !(await window.baton.post(path('tonight'), { kind, id: e.target.value, armed: e.target.checked }))) e.target.checked = !e.target.checked;
+    if (kind && !(await baton.post(path('tonight'), { kind, id: e.target.value, armed: e.target.checked }))) e.target.checked = !e.target.checked;
   });
   sheet.addEventListener('click', (e) => {
     if (e.target.closest('[data-leave]')) sheet.close();
@@ -74,15 +75,15 @@ if (sheet) {
   document.addEventListener('desk-key', (e) => {
     if (e.detail === 'catch') show(`catch-up?to=${document.querySelector('.offer')?.dataset.to || 'standby'}`);
     if (e.detail === 'tonight') show('tonight');
-    if (e.detail === 'listen') window.baton.post(path('listen'));
+    if (e.detail === 'listen') baton.post(path('listen'));
     if (e.detail === 'note') show('note', 'Note');
     if (e.detail === 'from') show('from', 'Bar, or cue');
     if (e.detail === 'toNext') show('catch-up?to=next');
-    if (e.detail === 'write') window.baton.post(path('write-down'));
-    if (e.detail === 'end' && window.confirm('End this run? Its times are kept; the next GO begins another one.')) window.baton.post(path('end-run'));
-    if (e.detail === 'take') window.baton.post(path('take-over'));
+    if (e.detail === 'write') baton.post(path('write-down'));
+    if (e.detail === 'end' && window.confirm('End this run? Its times are kept; the next GO begins another one.')) baton.post(path('end-run'));
+    if (e.detail === 'take') baton.post(path('take-over'));
     if (e.detail === 'places') show('places');
-    if (e.detail === 'up') window.baton.post(path('bring-up'));
+    if (e.detail === 'up') baton.post(path('bring-up'));
     if (e.detail === 'on') show('catch-up?to=here');
     if (e.detail === 'section') show('catch-up?to=section');
     if (e.detail.startsWith('bar ')) show(`catch-up?to=${e.detail.slice(4)}`);
@@ -92,7 +93,7 @@ if (sheet) {
     const button = e.target.closest('[data-desk-key]');
     if (button) { document.dispatchEvent(new CustomEvent('desk-key', { detail: button.dataset.deskKey })); button.blur(); }
     const up = e.target.closest('[data-bring-up]');
-    if (up) window.baton.post(path('bring-up'), { device: up.dataset.bringUp });
+    if (up) baton.post(path('bring-up'), { device: up.dataset.bringUp });
   });
   document.addEventListener('submit', (e) => {
     if (!e.target.matches('[data-go-on-bar]')) return;

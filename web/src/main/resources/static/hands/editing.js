@@ -1,7 +1,8 @@
 // Hand cues as they are made: written, copied, moved. Nothing here reaches a machine.
+import { baton } from '../js/baton.js';
+import { named } from '../js/keys.js';
 import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
 
-const { baton } = window;
 const place = document.getElementById('hands');
 const keyDialog = document.getElementById('key');
 const gridDialog = document.getElementById('grid');
@@ -161,32 +162,37 @@ async function moveKey(p, to) {
   if (await change(`/keys/${p.dataset.key}/move`, where(to))) document.getElementById(to.id).focus();
 }
 
+const cut = (p) => {
+  sessionStorage.setItem(CUT, JSON.stringify({ key: p.dataset.key, text: p.dataset.copy, show: baton.show }));
+  copy(p.dataset.copy, 'The key is cut: paste it where it shall be.');
+};
+
+const ANYWHERE = {
+  'Ctrl v': paste,
+  n: () => acts['new-page'](),
+};
+const ON_A_PAGE = {
+  'Ctrl Shift c': () => acts['copy-page'](),
+  g: () => acts.grid(),
+};
+const AT_A_PLACE = {
+  Enter: write,
+  ...Object.fromEntries(Object.entries(STEPS).map(([key, by]) => [key, (p) => beside(p, by)?.focus()])),
+};
+const ON_A_KEY = {
+  'Ctrl c': (p) => copy(p.dataset.copy, 'The key is copied.'),
+  'Ctrl x': cut,
+  Delete: (p) => change(`/keys/${p.dataset.key}/delete`),
+  ...Object.fromEntries(Object.entries(STEPS).map(([key, by]) => [`Alt ${key}`, (p) => moveKey(p, beside(p, by))])),
+};
 document.addEventListener('keydown', (e) => {
   if (baton.typing(e)) return;
-  const ctrl = e.ctrlKey || e.metaKey;
   const p = e.target.closest('.place');
-  const key = e.key.toLowerCase();
-  if (ctrl && key === 'c' && e.shiftKey && page()) { e.preventDefault(); acts['copy-page'](); return; }
-  if (ctrl && key === 'c' && p?.dataset.key) { e.preventDefault(); copy(p.dataset.copy, 'The key is copied.'); return; }
-  if (ctrl && key === 'x' && p?.dataset.key) {
-    e.preventDefault();
-    sessionStorage.setItem(CUT, JSON.stringify({ key: p.dataset.key, text: p.dataset.copy, show: baton.show }));
-    copy(p.dataset.copy, 'The key is cut: paste it where it shall be.');
-    return;
-  }
-  if (ctrl && key === 'v') { e.preventDefault(); paste(); return; }
-  if (ctrl) return;
-  if (p && STEPS[e.key]) {
-    e.preventDefault();
-    const to = beside(p, STEPS[e.key]);
-    if (e.altKey) moveKey(p, to); else to?.focus();
-    return;
-  }
-  if (p && e.key === 'Enter') { e.preventDefault(); write(p); return; }
-  if (p && e.key === 'Delete' && p.dataset.key) { change(`/keys/${p.dataset.key}/delete`); return; }
-  if (e.altKey) return;
-  if (e.key === 'n') { e.preventDefault(); acts['new-page'](); }
-  if (e.key === 'g' && page()) { e.preventDefault(); acts.grid(); }
+  const name = named(e);
+  const act = (p?.dataset.key && ON_A_KEY[name]) || (p && AT_A_PLACE[name]) || (page() && ON_A_PAGE[name]) || ANYWHERE[name];
+  if (!act) return;
+  e.preventDefault();
+  act(p);
 });
 
 // ---- dragged to another place

@@ -1,5 +1,5 @@
 // Hand cues as they are played: by any number of fingers, by the mouse, by typing what stands on a key.
-const { baton } = window;
+import { baton } from '../js/baton.js';
 const STILL_HELD_MS = 400;
 
 const all = [...document.querySelectorAll('.key')];

@@ -8,10 +8,11 @@
   const name = () => document.querySelectorAll('[data-light]').forEach((b) => { b.textContent = root.classList.contains('blues') ? 'worklight' : 'running blues'; });
   document.addEventListener('DOMContentLoaded', name);
   document.addEventListener('htmx:afterSettle', name);
-  window.batonLight = () => {
+  document.addEventListener('click', (e) => {
+    if (!e.target.closest('[data-light]')) return;
     const next = root.classList.contains('blues') ? 'work' : 'blues';
     localStorage.setItem(key(), next);
     apply(next);
     name();
-  };
+  });
 })();

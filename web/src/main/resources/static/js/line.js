@@ -1,6 +1,6 @@
 // The one line of a browser to Under Baton: a WebSocket that all its pages share. As a shared worker this file is the line
 // itself; where a browser has no shared workers each page makes a Line of its own from it.
-class Line {
+export class Line {
   /** @param {(page: string, message: object) => void} tell hands a message to a page, or to all with '*' */
   constructor(address, tell) {
     this.address = address;
@@ -72,7 +72,7 @@ class Line {
   }
 }
 
-if (typeof SharedWorkerGlobalScope !== 'undefined' && self instanceof SharedWorkerGlobalScope) {
+if ('SharedWorkerGlobalScope' in self) {
   const ports = new Map();
   const line = new Line(`${self.location.protocol === 'https:' ? 'wss' : 'ws'}://${self.location.host}/live`, (page, message) => {
     if (page === '*') ports.forEach((port) => port.postMessage(message)); else ports.get(page)?.postMessage(message);

@@ -1,4 +1,5 @@
 // What the show on the desk tells all pages. What is out tonight is struck through wherever it stands, also in what is drawn later: by rules, not by marks.
+import { baton } from './baton.js';
 const told = document.getElementById('armed');
 const rules = new CSSStyleSheet();
 document.adoptedStyleSheets = [...document.adoptedStyleSheets, rules];
@@ -22,5 +23,5 @@ if (told) {
 }
 
 document.addEventListener('click', (e) => {
-  if (e.target.closest('[data-take-over]')) window.baton.post(`/shows/${window.baton.show}/desk/take-over`);
+  if (e.target.closest('[data-take-over]')) baton.post(`/shows/${baton.show}/desk/take-over`);
 });

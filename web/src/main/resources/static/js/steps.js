@@ -1,9 +1,9 @@
 // Undo and redo, the same on every page: their keys, their buttons, and the words of what they would take back. A page that draws
 // itself takes the event `step`; any other is drawn anew as the server has it now, and says what was done.
+import { baton } from './baton.js';
 import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
 import { tinykeys } from '../lib/tinykeys/tinykeys.js';
 
-const { baton, htmx } = window;
 const SAID = 'baton-said';
 
 async function step(name) {

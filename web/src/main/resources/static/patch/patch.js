@@ -1,8 +1,8 @@
 // Patch sets: looked at, edited, kept and loaded. Looking is only ever a GET.
+import { baton } from '../js/baton.js';
 import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
 import { following } from './following.js';
 
-const { baton } = window;
 const place = document.getElementById('patch');
 const lineDialog = document.getElementById('line');
 const nameDialog = document.getElementById('name');
@@ -10,8 +10,8 @@ const ASK_MS = 3000;
 
 const body = () => place.querySelector('.patch');
 const chosen = () => body().dataset.chosen;
-const path = (rest) => `/shows/${baton.show}/patch${rest}`;
-const ofSet = (rest) => path(`/${chosen()}${rest}`);
+const path = (what) => `/shows/${baton.show}/patch${what}`;
+const ofSet = (what) => path(`/${chosen()}${what}`);
 const { follow } = following(place);
 
 // ---- drawing: what has focus keeps it

@@ -1,152 +1,166 @@
 // The phrasebook by keyboard: choose, change, fire, duplicate, delete; and what belongs to it: lists, families, learning.
-(() => {
-  const ARMED_MILLIS = 3000;
-  const at = () => document.querySelector('.phrases').dataset.at;
-  const entries = () => [...document.querySelectorAll('.entry')];
-  const draw = (verb, path, target = '#phrases', values = {}) =>
-    htmx.ajax(verb, `${at()}${path}`, { source: document.querySelector(target), target, swap: 'innerHTML', values }).catch(() => {});
+import { baton } from '../js/baton.js';
+import { named } from '../js/keys.js';
+const ARMED_MILLIS = 3000;
+const at = () => document.querySelector('.phrases').dataset.at;
+const entries = () => [...document.querySelectorAll('.entry')];
+const draw = (verb, path, target = '#phrases', values = {}) =>
+  htmx.ajax(verb, `${at()}${path}`, { source: document.querySelector(target), target, swap: 'innerHTML', values }).catch(() => {});
 
-  // ---- firing: a guarded phrase wants a second press within three seconds, by the rule of the engine; the key shows it
+// ---- firing: a guarded phrase wants a second press within three seconds, by the rule of the engine; the key shows it
 
-  const fire = (entry) => {
-    const button = entry.querySelector('[data-fire]');
-    const again = button.classList.contains('armed');
-    button.classList.remove('armed');
-    button.textContent = 'fire';
-    if (entry.dataset.guarded === 'true' && !again) {
-      button.classList.add('armed');
-      button.textContent = 'fire?';
-      setTimeout(() => { button.classList.remove('armed'); button.textContent = 'fire'; }, ARMED_MILLIS);
-    }
-    const amount = entry.querySelector('.amount')?.value || '';
-    baton.post(`${at()}/phrases/${entry.dataset.phrase}/fire`, { amount }).then((done) => {
-      if (done) baton.say(`Fired: ${entry.dataset.name}${amount ? ` → ${amount}` : ''}`);
-    });
-  };
-
-  // ---- writing: the blanks open in the place of the entry
-
-  let back = 0;
-  const write = (entry) => {
-    back = entry.dataset.phrase;
-    fetch(`${at()}/phrases/${back}`).then((r) => r.text()).then((html) => {
-      leave();
-      entry.hidden = true;
-      entry.insertAdjacentHTML('afterend', html);
-      const blanks = entry.nextElementSibling;
-      htmx.process(blanks);
-      blanks.querySelector('[name=name]').focus();
-      blanks.scrollIntoView({ block: 'nearest' });
-    });
-  };
-  const writeNew = () => { leave(); draw('GET', '/phrases/0', '#new-phrase'); };
-  const leave = () => {
-    document.querySelectorAll('.blanks').forEach((b) => b.remove());
-    entries().forEach((e) => { e.hidden = false; });
-    baton.clear();
-  };
-  const toEntry = (id) => document.querySelector(`.entry[data-phrase="${id}"]`)?.focus();
-  const remove = (id, used, name) => {
-    if (used > 0 && !window.confirm(`Delete “${name}”? ${used} cues call it and will lose it. Undo brings it back.`)) return;
-    const all = entries();
-    const next = all[all.findIndex((e) => e.dataset.phrase === `${id}`) + 1];
-    draw('POST', `/phrases/${id}/delete`).then(() => next && toEntry(next.dataset.phrase));
-  };
-
-  document.addEventListener('click', (e) => {
-    const entry = e.target.closest('.entry');
-    if (e.target.closest('[data-fire]')) fire(entry);
-    else if (e.target.closest('.amount')) return;
-    else if (entry) write(entry);
-    if (e.target.closest('[data-write]')) writeNew();
-    const box = e.target.closest('[data-box]')?.dataset;
-    if (box) draw('GET', box.box, box.into);
-    if (e.target.closest('[data-leave]')) { leave(); toEntry(back); }
-    if (e.target.closest('[data-leave-box]')) e.target.closest('form').remove();
-    // What was pasted stays in its box.
-    if (e.target.closest('[data-leave-preview]')) { document.querySelector('#preview').replaceChildren(); document.querySelector('[data-opens=paste]')?.focus(); }
-    const keep = e.target.closest('[data-keep]')?.dataset.keep;
-    if (keep) {
-      const said = document.querySelector('.question [name=keep]');
-      said.value = keep;
-      said.form.requestSubmit();
-    }
-    const form = e.target.closest('.phrase-form');
-    if (e.target.closest('[data-copy]')) draw('POST', `/phrases/${form.dataset.id}/copy`);
-    if (e.target.closest('[data-delete]')) remove(form.dataset.id, Number(form.dataset.used), form.querySelector('[name=name]').value);
-    const found = e.target.closest('[data-take]')?.dataset;
-    if (found) {
-      const prose = document.querySelector('.prose');
-      for (const [field, value] of [['name', found.name], ['host', found.host], ['port', found.port]]) prose.querySelector(`[name=${field}]`).value = value;
-      prose.querySelector('.main').focus();
-    }
+const fire = (entry) => {
+  const button = entry.querySelector('[data-fire]');
+  const again = button.classList.contains('armed');
+  button.classList.remove('armed');
+  button.textContent = 'fire';
+  if (entry.dataset.guarded === 'true' && !again) {
+    button.classList.add('armed');
+    button.textContent = 'fire?';
+    setTimeout(() => { button.classList.remove('armed'); button.textContent = 'fire'; }, ARMED_MILLIS);
+  }
+  const amount = entry.querySelector('.amount')?.value || '';
+  baton.post(`${at()}/phrases/${entry.dataset.phrase}/fire`, { amount }).then((done) => {
+    if (done) baton.say(`Fired: ${entry.dataset.name}${amount ? ` → ${amount}` : ''}`);
   });
+};
 
-  // After a change the place is kept: on the phrase that was written, or at the blanks for the next new one.
-  document.addEventListener('htmx:afterSettle', (e) => {
-    if (!e.detail.requestConfig) return;
-    if (e.detail.target.id === 'new-phrase') { back = 0; document.querySelector('#new-phrase [name=name]').focus(); }
-    if (e.detail.target.id !== 'phrases' || e.detail.requestConfig.verb !== 'post') return;
-    const form = e.detail.elt.closest?.('.phrase-form') || null;
-    if (/\/phrases$/.test(e.detail.requestConfig.path)) writeNew();
-    else if (form || back) toEntry(back);
+// ---- writing: the blanks open in the place of the entry
+
+let back = 0;
+const write = (entry) => {
+  back = entry.dataset.phrase;
+  fetch(`${at()}/phrases/${back}`).then((r) => r.text()).then((html) => {
+    leave();
+    entry.hidden = true;
+    entry.insertAdjacentHTML('afterend', html);
+    const blanks = entry.nextElementSibling;
+    htmx.process(blanks);
+    blanks.querySelector('[name=name]').focus();
+    blanks.scrollIntoView({ block: 'nearest' });
   });
+};
+const writeNew = () => { leave(); draw('GET', '/phrases/0', '#new-phrase'); };
+const leave = () => {
+  document.querySelectorAll('.blanks').forEach((b) => b.remove());
+  entries().forEach((e) => { e.hidden = false; });
+  baton.clear();
+};
+const toEntry = (id) => document.querySelector(`.entry[data-phrase="${id}"]`)?.focus();
+const remove = (id, used, name) => {
+  if (used > 0 && !window.confirm(`Delete “${name}”? ${used} cues call it and will lose it. Undo brings it back.`)) return;
+  const all = entries();
+  const next = all[all.findIndex((e) => e.dataset.phrase === `${id}`) + 1];
+  draw('POST', `/phrases/${id}/delete`).then(() => next && toEntry(next.dataset.phrase));
+};
 
-  // ---- keys
+document.addEventListener('click', (e) => {
+  const entry = e.target.closest('.entry');
+  if (e.target.closest('[data-fire]')) fire(entry);
+  else if (entry && !e.target.closest('.amount')) write(entry);
+  if (e.target.closest('[data-write]')) writeNew();
+  const box = e.target.closest('[data-box]')?.dataset;
+  if (box) draw('GET', box.box, box.into);
+  if (e.target.closest('[data-leave]')) { leave(); toEntry(back); }
+  if (e.target.closest('[data-leave-box]')) e.target.closest('form').remove();
+  // What was pasted stays in its box.
+  if (e.target.closest('[data-leave-preview]')) { document.querySelector('#preview').replaceChildren(); document.querySelector('[data-opens=paste]')?.focus(); }
+  const keep = e.target.closest('[data-keep]')?.dataset.keep;
+  if (keep) {
+    const said = document.querySelector('.question [name=keep]');
+    said.value = keep;
+    said.form.requestSubmit();
+  }
+  const form = e.target.closest('.phrase-form');
+  if (e.target.closest('[data-copy]')) draw('POST', `/phrases/${form.dataset.id}/copy`);
+  if (e.target.closest('[data-delete]')) remove(form.dataset.id, Number(form.dataset.used), form.querySelector('[name=name]').value);
+  const found = e.target.closest('[data-take]')?.dataset;
+  if (found) {
+    const prose = document.querySelector('.prose');
+    for (const [field, value] of [['name', found.name], ['host', found.host], ['port', found.port]]) prose.querySelector(`[name=${field}]`).value = value;
+    prose.querySelector('.main').focus();
+  }
+});
 
-  document.addEventListener('keydown', (e) => {
-    if (e.key === 'Escape' && document.querySelector('.blanks')) { e.preventDefault(); leave(); toEntry(back); return; }
-    const entry = e.target.closest('.entry');
-    if (e.target.closest('.amount')) { if (e.key === 'Enter') { e.preventDefault(); fire(entry); } return; }
-    if (baton.typing(e) || e.altKey || e.metaKey) return;
-    const all = entries();
-    const place = all.indexOf(entry);
-    const go = { ArrowDown: 1, ArrowUp: -1, Home: -all.length, End: all.length }[e.key];
-    if (e.key.toLowerCase() === 'n' && !e.ctrlKey && document.querySelector('[data-write]')) { e.preventDefault(); writeNew(); }
-    else if (!entry) return;
-    else if (go) { e.preventDefault(); all[Math.max(0, Math.min(all.length - 1, place + go))].focus(); }
-    else if (e.ctrlKey && e.key.toLowerCase() === 'd') { e.preventDefault(); draw('POST', `/phrases/${entry.dataset.phrase}/copy`); }
-    else if (e.ctrlKey || e.target !== entry) return;
-    else if (e.key === 'Enter' || e.key === 'F2') { e.preventDefault(); write(entry); }
-    else if (e.key.toLowerCase() === 'f') { e.preventDefault(); if (entry.querySelector('.amount') && !entry.querySelector('.amount').value) entry.querySelector('.amount').focus(); else fire(entry); }
-    else if (e.key === 'Delete') { e.preventDefault(); remove(entry.dataset.phrase, Number(entry.dataset.used), entry.dataset.name); }
+// After a change the place is kept: on the phrase that was written, or at the blanks for the next new one.
+document.addEventListener('htmx:afterSettle', (e) => {
+  if (!e.detail.requestConfig) return;
+  if (e.detail.target.id === 'new-phrase') { back = 0; document.querySelector('#new-phrase [name=name]').focus(); }
+  if (e.detail.target.id !== 'phrases' || e.detail.requestConfig.verb !== 'post') return;
+  const form = e.detail.elt.closest?.('.phrase-form') || null;
+  if (/\/phrases$/.test(e.detail.requestConfig.path)) writeNew();
+  else if (form || back) toEntry(back);
+});
+
+// ---- keys
+
+const toFirstAmount = (entry) => {
+  const amount = entry.querySelector('.amount');
+  if (amount && !amount.value) amount.focus(); else fire(entry);
+};
+const beside = (by) => (entry) => {
+  const all = entries();
+  all[Math.max(0, Math.min(all.length - 1, all.indexOf(entry) + by))].focus();
+};
+const ON_AN_ENTRY = {
+  ArrowDown: beside(1),
+  ArrowUp: beside(-1),
+  Home: beside(-Infinity),
+  End: beside(Infinity),
+  'Ctrl d': (entry) => draw('POST', `/phrases/${entry.dataset.phrase}/copy`),
+  Enter: write,
+  F2: write,
+  f: toFirstAmount,
+  Delete: (entry) => remove(entry.dataset.phrase, Number(entry.dataset.used), entry.dataset.name),
+};
+document.addEventListener('keydown', (e) => {
+  const name = named(e);
+  const entry = e.target.closest('.entry');
+  let act;
+  if (name === 'Escape' && document.querySelector('.blanks')) act = () => { leave(); toEntry(back); };
+  else if (e.target.closest('.amount')) act = name === 'Enter' && fire;
+  else if (baton.typing(e)) return;
+  else if (name === 'n' && document.querySelector('[data-write]')) act = writeNew;
+  else if (e.target === entry) act = ON_AN_ENTRY[name];
+  if (!act) return;
+  e.preventDefault();
+  act(entry);
+});
+
+// ---- the machine's own list: a place typed anew is looked at before it is applied
+
+document.addEventListener('change', (e) => {
+  const field = e.target.closest('[data-place]');
+  if (field) { e.stopPropagation(); draw('POST', '/list/move', '#preview', { phrase: field.closest('form').dataset.id, place: field.value }); }
+  const family = e.target.closest('.families [type=radio]');
+  if (family) {
+    const names = family.closest('form').querySelector('[name=names]');
+    names.placeholder = family.dataset.examples;
+    names.disabled = !family.dataset.examples;
+  }
+}, true);
+
+// ---- learning: what came since learning began is ticked, unless somebody took the tick away
+
+const unticked = new Set();
+document.addEventListener('change', (e) => {
+  const row = e.target.closest('[data-entry]');
+  if (row) unticked[e.target.checked ? 'delete' : 'add'](row.dataset.entry);
+});
+const tick = () => {
+  const since = Number(document.querySelector('.learn')?.dataset.since);
+  document.querySelectorAll('[data-entry]').forEach((row) => {
+    row.querySelector('input').checked = Number(row.dataset.entry) > since && !unticked.has(row.dataset.entry);
   });
+};
+document.addEventListener('live', (e) => { if (e.detail.topic === 'arrivals') tick(); if (e.detail.topic === 'machines') mark(); });
 
-  // ---- the machine's own list: a place typed anew is looked at before it is applied
-
-  document.addEventListener('change', (e) => {
-    const field = e.target.closest('[data-place]');
-    if (field) { e.stopPropagation(); draw('POST', '/list/move', '#preview', { phrase: field.closest('form').dataset.id, place: field.value }); }
-    const family = e.target.closest('.families [type=radio]');
-    if (family) {
-      const names = family.closest('form').querySelector('[name=names]');
-      names.placeholder = family.dataset.examples;
-      names.disabled = !family.dataset.examples;
-    }
-  }, true);
-
-  // ---- learning: what came since learning began is ticked, unless somebody took the tick away
-
-  const unticked = new Set();
-  document.addEventListener('change', (e) => {
-    const row = e.target.closest('[data-entry]');
-    if (row) unticked[e.target.checked ? 'delete' : 'add'](row.dataset.entry);
+// The list of machines is drawn anew by events; which one is open, only this page knows.
+const mark = () => {
+  const chosen = document.querySelector('.rig').dataset.chosen;
+  document.querySelectorAll('.machine-list a').forEach((a) => {
+    if (new URL(a.href).searchParams.get('device') === chosen) a.setAttribute('aria-current', 'true');
   });
-  const tick = () => {
-    const since = Number(document.querySelector('.learn')?.dataset.since);
-    document.querySelectorAll('[data-entry]').forEach((row) => {
-      row.querySelector('input').checked = Number(row.dataset.entry) > since && !unticked.has(row.dataset.entry);
-    });
-  };
-  document.addEventListener('live', (e) => { if (e.detail.topic === 'arrivals') tick(); if (e.detail.topic === 'machines') mark(); });
-
-  // The list of machines is drawn anew by events; which one is open, only this page knows.
-  const mark = () => {
-    const chosen = document.querySelector('.rig').dataset.chosen;
-    document.querySelectorAll('.machine-list a').forEach((a) => {
-      if (new URL(a.href).searchParams.get('device') === chosen) a.setAttribute('aria-current', 'true');
-    });
-  };
-  document.addEventListener('htmx:afterSwap', mark);
-  mark();
-})();
+};
+document.addEventListener('htmx:afterSwap', mark);
+mark();

@@ -1,5 +1,5 @@
 // Listeners: made of what came in, written, deleted; a dialog shows the blanks of the kind that is chosen.
-const { baton } = window;
+import { baton } from '../js/baton.js';
 const dialog = document.getElementById('listener');
 const listeners = document.getElementById('listeners');
 const path = (rest) => `/shows/${baton.show}/signals${rest}`;
@@ -13,10 +13,10 @@ function fit(form) {
   form.querySelectorAll('fieldset[data-does]').forEach((f) => { f.disabled = f.hidden = !f.dataset.does.split(' ').includes(fields.does.value); });
   const way = form.querySelector('fieldset[data-kind=controller] [name=way]').value;
   form.querySelectorAll('[data-from]').forEach((e) => { e.hidden = e.dataset.from !== fields.from.value; });
-  const open = { says: fields.says.selectedOptions[0]?.dataset.argument, written: fields.words.value.includes('?') }[fields.how.value];
+  const isOpen = { says: fields.says.selectedOptions[0]?.dataset.argument, written: fields.words.value.includes('?') }[fields.how.value];
   const blank = form.querySelector('[data-blank]');
-  blank.hidden = !open || fields.does.value !== 'relay';
-  if (!open) fields.fills.value = 'nothing'; else if (fields.fills.value === 'nothing') { fields.fills.value = open === 'text' ? 'named' : 'scaled'; fit(form); }
+  blank.hidden = !isOpen || fields.does.value !== 'relay';
+  if (!isOpen) fields.fills.value = 'nothing'; else if (fields.fills.value === 'nothing') { fields.fills.value = isOpen === 'text' ? 'named' : 'scaled'; fit(form); }
   form.querySelectorAll('[data-way]').forEach((e) => { e.hidden = e.dataset.way !== way; });
 }
 

@@ -131,6 +131,29 @@ public record Argument(Unit unit, double least, double most) {
         return new Amount.Measure(number);
     }
 
+    /** In what range it is said: {@code −∞ dB to 10 dB}. */
+    public String range(Numbering numbering, Levels levels) {
+        return switch (unit) {
+            case TEXT -> "a text";
+            case SWITCH -> "on or off";
+            default ->
+                write(new Amount.Measure(Math.max(least, lowest(levels))), numbering) + " to "
+                        + write(new Amount.Measure(most(levels)), numbering);
+        };
+    }
+
+    /** What may be typed, with a way to get there where there is one; empty where the range says all. */
+    public String example(Numbering numbering) {
+        return switch (unit) {
+            case VALUE -> numbering.value(100) + ", or " + numbering.value(100) + " in 3 s";
+            case PER_CENT -> "80 %, or 80 % in 3 s";
+            case DECIBELS -> "−15 dB, −15 dB in 3 s, or off";
+            case PAN -> "L30, C, or R30 in 2 bars";
+            case SECONDS -> "2.5 s";
+            case TEXT, SWITCH -> "";
+        };
+    }
+
     /** Whether a text is an amount, in or out of range. */
     public boolean isAmount(String text, Numbering numbering) {
         try {
