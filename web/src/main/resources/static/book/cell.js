@@ -3,7 +3,7 @@ import { baton } from '../js/baton.js';
 import { book, cellAt, cue, placeOf, words } from './sheet.js';
 import { at, choose, chosenCell, showStrip, step } from './choice.js';
 import { change, writing } from './writing.js';
-import { PhraseBox, phrasesOf } from '../js/phrases.js';
+import { begun, PhraseBox, phrasesOf } from '../js/phrases.js';
 
 const strip = document.getElementById('strip');
 let editor = null; // { cell, input, box, at }
@@ -45,17 +45,16 @@ export const edit = (start) => {
 // ---- phrases to pick
 
 const closeList = () => editor.box?.close();
-const lastPart = () => editor.input.value.split(' + ').at(-1).trim().toLowerCase();
+const lastPart = () => editor.input.value.split(' + ').at(-1);
 
 // The phrases of the machine that fit what stands after the last plus sign.
 const offer = (all) => {
   const { cell, box } = editor;
   if (!box) return;
   const phrases = phrasesOf(document.querySelector(`#phrasebooks [data-device="${cell.dataset.column}"]`));
-  const wanted = all ? '' : lastPart();
-  const named = !all && phrases.find((p) => p.takes && wanted.startsWith(`${p.name.toLowerCase()} `));
+  const named = !all && begun(phrases, lastPart());
   if (named) { box.ask(named); place(); return; }
-  box.offer(phrases, wanted, phrases.length ? 'no such phrase' : 'its phrasebook is empty; fill it on the page Rig');
+  box.offer(phrases, all ? '' : lastPart().trim().toLowerCase(), phrases.length ? 'no such phrase' : 'its phrasebook is empty; fill it on the page Rig');
   place();
 };
 

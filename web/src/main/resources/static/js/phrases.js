@@ -3,6 +3,7 @@
 import Combobox from '../lib/combobox-nav/combobox-nav.js';
 
 const MOST = 500;
+let count = 0;
 
 /** Reads the phrases of a list that the page has: name, amount that is taken, an example of it. */
 export const phrasesOf = (list) => [...(list?.children || [])].map((li) => ({
@@ -18,6 +19,9 @@ export const fitting = (phrases, wanted) => {
   return begins.concat(phrases.filter((p) => !begins.includes(p) && p.name.toLowerCase().includes(wanted)));
 };
 
+/** The phrase whose amount is being written: its name stands there already, with a blank or an arrow behind it. */
+export const begun = (phrases, text) => phrases.find((p) => p.takes && text.trimStart().toLowerCase().startsWith(`${p.name.toLowerCase()} `));
+
 export class PhraseBox {
   /**
    * @param {HTMLInputElement} input
@@ -28,6 +32,7 @@ export class PhraseBox {
   constructor(input, place, { chosen = () => {}, taken }) {
     this.list = document.createElement('ul');
     this.list.className = 'choices';
+    this.list.id = `phrases-${++count}`;
     this.list.setAttribute('role', 'listbox');
     this.list.setAttribute('aria-label', 'Phrases');
     this.place = place;
@@ -48,6 +53,7 @@ export class PhraseBox {
       const option = Object.assign(document.createElement('li'), { textContent: name });
       option.setAttribute('role', 'option');
       option.dataset.at = at;
+      option.id = `${this.list.id}-${at}`;
       if (takes) option.dataset.takes = takes;
       return option;
     }));

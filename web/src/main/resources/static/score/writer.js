@@ -1,5 +1,5 @@
 // The field in which a cue is written at the mark, with the phrases of its department.
-import { PhraseBox, phrasesOf } from '../js/phrases.js';
+import { begun, PhraseBox, phrasesOf } from '../js/phrases.js';
 import { beatAt, change, depts, music, paper } from './sheet.js';
 import { mark } from './mark.js';
 
@@ -41,8 +41,8 @@ export const write = (note) => {
   const offer = () => {
     const wanted = input.value.trim().toLowerCase();
     const whole = phrases.find((p) => p.name.toLowerCase() === wanted);
-    const begun = phrases.find((p) => p.takes && wanted.startsWith(`${p.name.toLowerCase()} `));
-    if (begun) box.ask(begun); else box.offer(phrases, whole ? '' : wanted, 'no such phrase');
+    const named = begun(phrases, input.value);
+    if (named) box.ask(named); else box.offer(phrases, whole ? '' : wanted, 'no such phrase');
   };
   /** Answers whether its amount is to come. */
   const pick = (phrase) => {

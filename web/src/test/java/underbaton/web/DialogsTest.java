@@ -1,0 +1,145 @@
+package underbaton.web;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.deque.html.axecore.results.Rule;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.web.stage.Stage;
+
+/** Dialogs and comboboxes by axe-core, and every page by the Tab key alone. */
+class DialogsTest {
+
+    private static final int MOST_TABS = 900;
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private int show;
+
+    @BeforeEach
+    void open() {
+        show = baton.show("The Ferryman’s Lantern");
+        baton.bean(Stage.class).open(show);
+    }
+
+    @AfterEach
+    void close() {
+        baton.bean(Stage.class).close();
+    }
+
+    private static void judge(Page page, String part, String where, List<String> found) {
+        for (int light = 0; light < 2; light++) {
+            for (Rule rule :
+                    new AxeBuilder(page).include(List.of(part)).analyze().getViolations()) {
+                if (List.of("serious", "critical").contains(rule.getImpact())) {
+                    found.add(where + " light " + light + ": " + rule.getId() + " "
+                            + rule.getNodes().get(0).getHtml());
+                }
+            }
+            page.evaluate("() => document.documentElement.classList.toggle('blues')");
+            page.waitForTimeout(100);
+        }
+    }
+
+    @Test
+    void axeFindsNothingSeriousWithADialogOpen() {
+        List<String> found = new ArrayList<>();
+        int dialogs = 0;
+        for (String tab : List.of("rig", "book", "score", "desk")) {
+            Page page = baton.open("/shows/" + show + "/" + tab);
+            Locator openers = page.locator("[data-opens]:visible");
+            for (int i = 0; i < openers.count(); i++) {
+                openers.nth(i).click();
+                String name = openers.nth(i).getAttribute("data-opens");
+                assertThat(page.locator("#" + name)).isVisible();
+                judge(page, "#" + name, tab + " " + name, found);
+                page.keyboard().press("Escape");
+                assertThat(page.locator("#" + name)).not().isVisible();
+                dialogs++;
+            }
+        }
+        assertThat(found).isEmpty();
+        assertThat(dialogs).isGreaterThan(8);
+    }
+
+    @Test
+    void phrasesAreOfferedByAComboboxWithTheirAmounts() {
+        List<String> found = new ArrayList<>();
+        Page page = baton.open("/shows/" + show + "/book");
+        Locator cell = page.locator("tr.cue")
+                .filter(new Locator.FilterOptions().setHasText("Oars"))
+                .locator("td.c.sd")
+                .filter(new Locator.FilterOptions().setHasText("−15 dB"));
+        cell.click();
+        page.keyboard().press("Enter");
+        Locator field = page.locator("input[role=combobox]");
+        assertThat(field).hasAttribute("aria-expanded", "true");
+        judge(page, ".editing", "cell", found);
+        field.fill("Bed → −15");
+        assertThat(page.locator(".choices")).isVisible();
+        field.fill("Be");
+        page.keyboard().press("ArrowDown");
+        page.keyboard().press("ArrowUp");
+        assertThat(page.locator(".choices [aria-selected=true]")).hasCount(1);
+        String active = field.getAttribute("aria-activedescendant");
+        assertThat(page.locator(".choices [aria-selected=true]")).hasAttribute("id", active);
+        field.fill("Bed ");
+        assertThat(page.locator(".choices")).containsText("−∞ dB to");
+        assertThat(page.locator(".choices")).containsText("−15 dB in 3 s");
+        page.keyboard().press("Escape");
+
+        Page score = baton.open("/shows/" + show + "/score");
+        score.keyboard().press("Enter");
+        assertThat(score.locator("input[role=combobox]")).hasAttribute("aria-expanded", "true");
+        judge(score, ".writer", "writer", found);
+        score.keyboard().press("Escape");
+        assertThat(found).isEmpty();
+    }
+
+    /** From the first element through all of them and out again: nothing holds the focus, nothing is visited twice. */
+    @Test
+    void everyPageIsWalkedByTabAlone() {
+        for (String tab : List.of(
+                "rig",
+                "rig/new",
+                "linecheck",
+                "book",
+                "score",
+                "signals",
+                "patch",
+                "hands",
+                "hands/edit",
+                "desk",
+                "room",
+                "log",
+                "performances")) {
+            Page page = baton.open("/shows/" + show + "/" + tab);
+            page.evaluate("() => { document.activeElement.blur(); window.visited = new Set(); window.twice = ''; }");
+            int tabs = 0;
+            boolean out = false;
+            while (!out && tabs < MOST_TABS) {
+                page.keyboard().press("Tab");
+                tabs++;
+                out = (Boolean) page.evaluate("() => { const e = document.activeElement;"
+                        + " if (e === document.body || e === document.documentElement) return window.visited.size > 3;"
+                        + " if (window.visited.has(e)) { return true; }"
+                        + " window.visited.add(e); return false; }");
+            }
+            Object visited = page.evaluate("() => window.visited.size");
+            assertThat(out).as("%s: %d tabs, %s visited", tab, tabs, visited).isTrue();
+            assertThat(((Number) visited).intValue()).as(tab).isGreaterThan(5);
+            assertThat(((Number) visited).intValue())
+                    .as("%s: each element but the first once", tab)
+                    .isGreaterThanOrEqualTo(tabs - 2);
+        }
+    }
+}
