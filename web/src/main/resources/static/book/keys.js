@@ -31,6 +31,8 @@ const addCue = () => change('cues', { item: chosenCue().item, after: at().cue })
 
 const ANYWHERE = {
   '/': find,
+  // What is drawn is not the whole book.
+  'Ctrl p': () => window.open(path('paper')),
 };
 const ON_A_CUE = {
   'Ctrl d': () => change(`cues/${at().cue}/copy`),

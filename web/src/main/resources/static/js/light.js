@@ -4,6 +4,9 @@
   const key = () => `baton-light-${root.dataset.lightOf || 'work'}`;
   const apply = (light) => root.classList.toggle('blues', light === 'blues');
   apply(localStorage.getItem(key()) || root.dataset.lightOf);
+  // Paper is white, whatever the light.
+  window.addEventListener('beforeprint', () => apply('work'));
+  window.addEventListener('afterprint', () => apply(localStorage.getItem(key()) || root.dataset.lightOf));
   // The button names the light that it would turn to.
   const name = () => document.querySelectorAll('[data-light]').forEach((b) => { b.textContent = root.classList.contains('blues') ? 'worklight' : 'running blues'; });
   document.addEventListener('DOMContentLoaded', name);

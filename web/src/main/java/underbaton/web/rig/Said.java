@@ -29,7 +29,17 @@ public record Said(Phrase phrase, String name, String words, String display, Str
 
     /** The phrase as its line in the phrasebook has it, a blank with the smallest amount. */
     public static Said of(Device device, Phrase phrase) {
-        return of(device, phrase, Optional.empty());
+        if (!phrase.says().hasTwoStates()) {
+            return of(device, phrase, Optional.empty());
+        }
+        Said on = of(device, phrase, Optional.of(new Amount.Measure(1)));
+        Said off = of(device, phrase, Optional.of(new Amount.Measure(0)));
+        return new Said(
+                phrase,
+                phrase.name(),
+                on.words(),
+                on.display() + " | " + off.display(),
+                on.bytes() + " | " + off.bytes());
     }
 
     public static Said of(Device device, Phrase phrase, Optional<Amount> amount) {

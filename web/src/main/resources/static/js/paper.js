@@ -1,2 +1,2 @@
-// The wall sheet's one button.
+// The one button of a sheet for paper.
 document.addEventListener('click', (e) => { if (e.target.closest('[data-print]')) window.print(); });

@@ -1,0 +1,93 @@
+package underbaton.web;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Page;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.Show;
+import underbaton.core.rig.Device;
+import underbaton.web.shows.Shows;
+
+/** What is printed, read in the PDF: all of it, on as many pages as it takes, with headings and numbers on each. */
+class PaperTest {
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private final Show show = baton.bean(Shows.class).get(baton.show("The Ferryman’s Lantern"));
+
+    /** The words of each page. */
+    private List<String> printed(String path) throws IOException {
+        Page page = baton.open("/shows/" + show.id() + "/" + path);
+        page.waitForTimeout(500);
+        List<String> pages = new ArrayList<>();
+        try (PDDocument pdf = Loader.loadPDF(page.pdf(new Page.PdfOptions().setPreferCSSPageSize(true)))) {
+            for (int i = 1; i <= pdf.getNumberOfPages(); i++) {
+                PDFTextStripper stripper = new PDFTextStripper();
+                stripper.setSortByPosition(true);
+                stripper.setStartPage(i);
+                stripper.setEndPage(i);
+                pages.add(stripper.getText(pdf).replaceAll("\\s+", " "));
+            }
+        }
+        for (int i = 0; i < pages.size(); i++) {
+            assertThat(pages.get(i)).contains((i + 1) + " of " + pages.size());
+        }
+        return pages;
+    }
+
+    @Test
+    void theWholeBookIsPrintedWithItsHeadingOnEachPage() throws IOException {
+        List<String> pages = printed("book/paper");
+        assertThat(pages).hasSizeGreaterThan(1).allMatch(p -> p.contains("who gets what"));
+        String all = String.join(" ", pages);
+        for (Cue cue : show.cues().toList()) {
+            assertThat(all).contains(cue.number() + " " + cue.start());
+        }
+        assertThat(all).contains("Sound console: Bed → −15 dB").contains("10 Bows, other, 2:00");
+    }
+
+    @Test
+    void theWallSheetHasAllBytesAndBothStatesOfASwitch() throws IOException {
+        Device console = show.devices().stream()
+                .filter(d -> d.name().equals("Sound console"))
+                .findFirst()
+                .orElseThrow();
+        String all = String.join(" ", printed("rig/devices/" + console.id() + "/sheet"));
+        console.phrases().forEach(p -> assertThat(all).contains(p.name()));
+        assertThat(all).containsPattern("Vox 1 mute .*B5 00 7F \\| B5 .*00 00");
+        Device switcher = show.devices().stream()
+                .filter(d -> d.name().equals("Camera switcher"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(String.join("", printed("rig/devices/" + switcher.id() + "/sheet"))
+                        .replace(" ", ""))
+                .contains("2F63616D6572612F70726F6772616D00")
+                .contains("C6900000000000");
+    }
+
+    @Test
+    void theWholeSongIsPrinted() throws IOException {
+        int song = show.items().stream()
+                .filter(i -> i.name().equals("Cold dawn"))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        List<String> pages = printed("score?item=" + song + "&bars=4");
+        assertThat(pages).hasSizeGreaterThan(1);
+        String all = String.join(" ", pages);
+        assertThat(all)
+                .contains("First light")
+                .contains("River")
+                .contains("Last note")
+                .contains("57");
+    }
+}
