@@ -1,4 +1,5 @@
-// What all pages share: the notice line, dialogs, what becomes of a request.
+// What all pages share: the notice line, dialogs, keys that stand where they act, what becomes of a request.
+import { named } from './keys.js';
 
 // An open dialog covers the page, so its refusals are told inside it.
 const notice = () => {
@@ -77,7 +78,20 @@ document.addEventListener('click', (e) => {
   const opener = e.target.closest('[data-opens]');
   if (opener) document.getElementById(opener.dataset.opens)?.showModal();
 });
-document.addEventListener('keydown', (e) => { if (e.key === 'Escape') baton.clear(); });
+// Keys that stand where they act: they press a button, or put the writing into a field.
+const act = (element) => {
+  if (element.matches('input, select, textarea')) { element.focus(); element.select?.(); } else element.click();
+};
+document.addEventListener('keydown', (e) => {
+  if (e.key === 'Escape') baton.clear();
+  const name = named(e);
+  if (name === 'Ctrl Enter' && e.target.matches('textarea')) { e.preventDefault(); e.target.form?.requestSubmit(); return; }
+  // A choice is left by Enter as a field is.
+  const button = name === 'Enter' && e.target.matches('select') && e.target.form?.querySelector('button:not([type=button])');
+  if (button) { e.preventDefault(); e.target.form.requestSubmit(button); return; }
+  const element = !baton.typing(e) && document.querySelector(`[data-hotkey="${CSS.escape(name)}"]`);
+  if (element) { e.preventDefault(); act(element); }
+});
 // A file is sent as soon as it is chosen.
 document.addEventListener('change', (e) => { if (e.target.matches('[data-sends]')) e.target.form.requestSubmit(); });
 document.addEventListener('htmx:afterRequest', (e) => {

@@ -120,7 +120,6 @@ document.addEventListener('keydown', (e) => {
   if (name === 'Escape' && document.querySelector('.blanks')) act = () => { leave(); toEntry(back); };
   else if (e.target.closest('.amount')) act = name === 'Enter' && fire;
   else if (baton.typing(e)) return;
-  else if (name === 'n' && document.querySelector('[data-write]')) act = writeNew;
   else if (e.target === entry) act = ON_AN_ENTRY[name];
   if (!act) return;
   e.preventDefault();

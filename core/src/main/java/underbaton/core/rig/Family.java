@@ -4,14 +4,19 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.MachineControl;
+import underbaton.core.midi.MachineControl.Command;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.ShowControl;
+import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Argument.Unit;
 
 /** Ready-made ways to fill a phrasebook quickly, after what machines of a sort commonly listen to. */
@@ -48,6 +53,36 @@ public enum Family {
                             maker.each(names, (i, n) -> maker.open(n + " pan", maker.control(i, 2), Unit.PAN, n)))
                     .flatMap(List::stream)
                     .toList();
+        }
+    },
+    NEXT_AND_PREVIOUS("next and previous by note", "Steps", "") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            return maker.each(
+                    List.of("Next", "Previous"),
+                    (i, name) -> maker.plain(name, maker.note(i), new Effect(Effect.Kind.STEPS, "", i == 0 ? 1 : -1)));
+        }
+    },
+    PLAYER_BY_MACHINE_CONTROL("a player by machine control: start, stop, go to", "Player", "0:00, 1:30, 4:37") {
+        @Override
+        List<Phrase> phrases(Maker maker, List<String> names) {
+            List<Phrase> phrases = maker.each(
+                    names,
+                    (i, name) ->
+                            maker.plain("Go to " + name, MachineControl.locate(EVERYONE, place(name)), Effect.MOMENT));
+            phrases.add(0, maker.plain("Start", MachineControl.of(EVERYONE, Command.PLAY), Effect.STARTS));
+            phrases.add(1, maker.plain("Stop", MachineControl.of(EVERYONE, Command.STOP), Effect.STOPS));
+            return phrases;
+        }
+
+        /** A time in the film, minutes and seconds. */
+        private TimeCode place(String time) {
+            Matcher m = Pattern.compile("(\\d{1,3}):([0-5]\\d)").matcher(time.strip());
+            if (!m.matches()) {
+                throw new Refusal("names", "“" + time + "” is no time in a film; write minutes and seconds: 1:30.");
+            }
+            int minutes = Integer.parseInt(m.group(1));
+            return new TimeCode(TimeCode.Rate.PAL_25, minutes / 60, minutes % 60, Integer.parseInt(m.group(2)), 0);
         }
     },
     LIGHTING_BY_SHOW_CONTROL("lighting by show control", "Cues of the desk", "1, 2, 3") {
@@ -114,6 +149,8 @@ public enum Family {
     };
 
     private static final int FULL = 127;
+    /** MIDI Machine Control, RP-013: all devices. */
+    private static final int EVERYONE = 127;
 
     private final String title;
     private final String heading;
