@@ -1,6 +1,7 @@
 // The phrasebook by keyboard: choose, change, fire, duplicate, delete; and what belongs to it: lists, families, learning.
 import { baton } from '../js/baton.js';
 import { named } from '../js/keys.js';
+import { offerDraft } from './draft.js';
 const ARMED_MILLIS = 3000;
 const at = () => document.querySelector('.phrases').dataset.at;
 const entries = () => [...document.querySelectorAll('.entry')];
@@ -30,7 +31,7 @@ const fire = (entry) => {
 let back = 0;
 const write = (entry) => {
   back = entry.dataset.phrase;
-  fetch(`${at()}/phrases/${back}`).then((r) => r.text()).then((html) => {
+  return fetch(`${at()}/phrases/${back}`).then((r) => r.text()).then((html) => {
     leave();
     entry.hidden = true;
     entry.insertAdjacentHTML('afterend', html);
@@ -40,7 +41,7 @@ const write = (entry) => {
     blanks.scrollIntoView({ block: 'nearest' });
   });
 };
-const writeNew = () => { leave(); draw('GET', '/phrases/0', '#new-phrase'); };
+const writeNew = () => { leave(); return draw('GET', '/phrases/0', '#new-phrase'); };
 const leave = () => {
   document.querySelectorAll('.blanks').forEach((b) => b.remove());
   entries().forEach((e) => { e.hidden = false; });
@@ -161,5 +162,10 @@ const mark = () => {
     if (new URL(a.href).searchParams.get('device') === chosen) a.setAttribute('aria-current', 'true');
   });
 };
+offerDraft(async (id) => {
+  const entry = document.querySelector(`.entry[data-phrase="${CSS.escape(id)}"]`);
+  if (id === '0') await writeNew(); else if (entry) await write(entry);
+  return document.querySelector('.phrase-form');
+});
 document.addEventListener('htmx:afterSwap', mark);
 mark();

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemEnd;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.DryRun;
 import underbaton.core.plan.Plan;
@@ -41,13 +42,14 @@ record BookView(Show show, DryRun run, List<Leaf> leaves, int machinesSince) {
         for (Item item : show.items()) {
             place++;
             int seconds = plan.item(item.id()).map(PlannedItem::seconds).orElse(0);
+            ItemEnd end = ItemEnd.of(item);
             int part = 0;
             do {
                 int from = part * MOST_ROWS;
                 List<Cue> cues = item.cues()
                         .subList(from, Math.min(from + MOST_ROWS, item.cues().size()));
                 List<Leaf.Row> rows = cues.stream()
-                        .map(c -> new Leaf.Row(c, run.shown(c.id()), show.revision()))
+                        .map(c -> new Leaf.Row(c, end.behind(c).orElse(""), run.shown(c.id()), show.revision()))
                         .toList();
                 Leaf leaf = new Leaf(item, place, part, seconds, state, rows, show.revision(), show.revision());
                 state = rows.isEmpty() ? state : rows.get(rows.size() - 1).after();

@@ -36,10 +36,11 @@ public record Leaf(
     /**
      * A cue's row.
      *
+     * @param behind why it lies behind the item's end; empty when it does not
      * @param after what every machine is doing after the cue
      * @param since the revision since which it stands in this leaf and is drawn as it is
      */
-    public record Row(Cue cue, Map<Integer, PlannedCall> after, int since) {
+    public record Row(Cue cue, String behind, Map<Integer, PlannedCall> after, int since) {
 
         public List<Cell> cells(Show show) {
             return show.told().stream().map(d -> cell(show, d)).toList();
@@ -66,8 +67,11 @@ public record Leaf(
 
         /** @param before null where there was none */
         private Row after(Row before) {
-            boolean same = before != null && cue.equals(before.cue) && sameState(after, before.after);
-            return same ? new Row(cue, after, before.since) : this;
+            boolean same = before != null
+                    && cue.equals(before.cue)
+                    && behind.equals(before.behind)
+                    && sameState(after, before.after);
+            return same ? new Row(cue, behind, after, before.since) : this;
         }
     }
 

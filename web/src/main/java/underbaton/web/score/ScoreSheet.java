@@ -6,6 +6,7 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemEnd;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Refusal;
 import underbaton.web.performances.WrittenDown;
@@ -54,6 +55,10 @@ final class ScoreSheet {
             model.addAttribute("sheet", known ? sheet.since(before.sheet) : sheet);
             model.addAttribute("told", engraving.told(item, 1 + show.items().indexOf(item)));
             model.addAttribute("byHand", engraving.byHand());
+            ItemEnd end = ItemEnd.of(item);
+            model.addAttribute(
+                    "behind",
+                    item.cues().stream().filter(c -> end.behind(c).isPresent()).toList());
         }
         return SHEET;
     }

@@ -235,6 +235,23 @@ class PhrasebookTest {
     }
 
     @Test
+    void aHalfWrittenPhraseOutlivesALookElsewhere() {
+        page.keyboard().press("n");
+        page.locator("#new-phrase [name=name]").fill("Gold swe");
+        page.locator("#new-phrase [name=says]").fill("note 1");
+        page.locator("#new-phrase [name=mark]").selectOption("GREEN");
+        page.navigate(baton.url("/shows/" + show + "/rig/new"));
+        page.navigate(baton.url("/shows/" + show + "/rig"));
+        assertThat(page.locator("#new-phrase [name=name]")).hasValue("Gold swe");
+        assertThat(page.locator("#new-phrase [name=says]")).hasValue("note 1");
+        assertThat(page.locator("#new-phrase [name=mark]")).hasValue("GREEN");
+        page.locator("[data-leave]").click();
+        page.reload();
+        assertThat(page.locator(".phrases")).isVisible();
+        assertThat(page.locator("#new-phrase [name=name]")).hasCount(0);
+    }
+
+    @Test
     void oneObservationSetsTheNumbering() {
         page.locator(".ways > summary").click();
         page.locator(".ruler summary").click();
