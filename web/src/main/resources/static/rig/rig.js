@@ -2,6 +2,7 @@
 import { baton } from '../js/baton.js';
 import { named } from '../js/keys.js';
 import { offerDraft } from './draft.js';
+import './kinds.js';
 const ARMED_MILLIS = 3000;
 const at = () => document.querySelector('.phrases').dataset.at;
 const entries = () => [...document.querySelectorAll('.entry')];

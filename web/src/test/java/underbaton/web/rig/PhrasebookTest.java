@@ -235,6 +235,32 @@ class PhrasebookTest {
     }
 
     @Test
+    void aPhraseIsWrittenByItsKindAndItsEffectByASentence() {
+        page.keyboard().press("n");
+        page.locator("#new-phrase [name=name]").fill("Flash");
+        page.locator("[data-of-kind]").selectOption("note");
+        page.locator("[data-part=note]").fill("E0");
+        page.locator("[data-part=for]").fill("200");
+        assertThat(page.locator("[name=says]")).hasValue("note E0 for 200 ms");
+        page.locator("[data-another]").click();
+        page.locator("[data-of-kind]").selectOption("control");
+        page.locator("[data-part=number]").fill("7");
+        assertThat(page.locator("[name=says]")).hasValue("note E0 for 200 ms; after 50 ms control 7 to ?");
+        assertThat(page.locator("[name=unit]")).hasValue("per cent");
+        page.locator("[data-part=to]").fill("100");
+        page.locator("[name=unit]").selectOption("");
+        page.locator("[data-effects]").selectOption("moment");
+        assertThat(page.locator(".phrase-form [name=effect]")).hasValue("moment");
+        page.locator(".phrase-form .main").click();
+        assertThat(page.locator(".entry[data-name=Flash] .bytes")).containsText("90 1C 7F");
+        assertThat(page.locator(".entry[data-name=Flash] .bytes")).containsText("B0 07 64");
+        page.keyboard().press("Escape");
+        page.locator(".entry[data-name=Flash]").focus();
+        page.keyboard().press("Enter");
+        assertThat(page.locator("[data-effects]")).hasValue("moment");
+    }
+
+    @Test
     void aHalfWrittenPhraseOutlivesALookElsewhere() {
         page.keyboard().press("n");
         page.locator("#new-phrase [name=name]").fill("Gold swe");

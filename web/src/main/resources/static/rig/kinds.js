@@ -1,0 +1,63 @@
+// A phrase by the kind of its message and its numbers, and its effect by a sentence: both write the words, which stay beside them.
+
+const SAID = {
+  note: (f) => `note ${f.note}${f.at && ` at ${f.at}`}${f.for && ` for ${f.for} ms`}`,
+  control: (f) => `control ${f.number} to ${f.to || '?'}`,
+  program: (f) => `${f.bank && `bank ${f.bank} `}program ${f.program}`,
+  bend: (f) => `bend ${f.bend}`,
+  pressure: (f) => `pressure ${f.pressure}`,
+  show: (f) => `show control go ${f.cue}${f.list && ` list ${f.list}`} to ${f.device || 127}`,
+  machine: (f) => `machine control ${f.command}${f.command === 'locate' ? ` ${f.clock || '00:00:00:00'}` : ''} to 127`,
+};
+
+/** What stands before the message that is being made, by its form. */
+const before = new WeakMap();
+
+const parts = (box) => Object.fromEntries([...box.querySelectorAll('[data-part]')].map((field) => [field.dataset.part, field.value.trim()]));
+
+const write = (form) => {
+  const kind = form.querySelector('[data-of-kind]').value;
+  if (!kind) return;
+  const said = SAID[kind](parts(form.querySelector(`[data-kind="${kind}"]`)));
+  form.elements.says.value = (before.get(form) || '') + said;
+  if (said.includes('?') && !form.elements.unit.value) form.elements.unit.value = 'per cent';
+};
+
+const choose = (form) => {
+  const kind = form.querySelector('[data-of-kind]').value;
+  form.querySelectorAll('[data-kind]').forEach((box) => { box.hidden = box.dataset.kind !== kind; });
+  form.querySelector('[data-more]').hidden = !kind;
+};
+
+document.addEventListener('input', (e) => {
+  const form = e.target.closest('.phrase-form');
+  if (form && e.target.matches('[data-part]')) write(form);
+});
+document.addEventListener('change', (e) => {
+  const form = e.target.closest('.phrase-form');
+  if (!form) return;
+  if (e.target.matches('[data-of-kind]')) { choose(form); form.querySelector('[data-kind]:not([hidden]) [data-part]')?.focus(); }
+  if (e.target.matches('[data-part]')) write(form);
+  if (e.target.matches('[data-effects]')) { form.elements.effect.value = e.target.value; form.elements.effect.focus(); }
+  if (e.target === form.elements.effect) showEffect(form);
+});
+document.addEventListener('click', (e) => {
+  const form = e.target.closest('[data-another]')?.closest('.phrase-form');
+  if (!form) return;
+  before.set(form, `${form.elements.says.value}; after ${form.querySelector('[data-gap]').value || 0} ms `);
+  form.querySelectorAll('[data-part]').forEach((field) => { if (field.matches('input')) field.value = ''; });
+  form.querySelector('[data-kind]:not([hidden]) [data-part]')?.focus();
+});
+
+/** The sentence that begins as the words do. */
+const showEffect = (form) => {
+  const words = form.elements.effect.value.trim();
+  const select = form.querySelector('[data-effects]');
+  const [kind] = words.split(' ');
+  const fit = [...select.options].find((o) => o.value === words) || [...select.options].find((o) => o.value.split(' ')[0] === kind);
+  if (fit) select.value = fit.value;
+};
+document.addEventListener('htmx:load', (e) => {
+  const form = e.detail.elt.matches('.phrase-form') ? e.detail.elt : e.detail.elt.querySelector?.('.phrase-form');
+  if (form) showEffect(form);
+});
