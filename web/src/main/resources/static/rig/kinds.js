@@ -57,7 +57,4 @@ const showEffect = (form) => {
   const fit = [...select.options].find((o) => o.value === words) || [...select.options].find((o) => o.value.split(' ')[0] === kind);
   if (fit) select.value = fit.value;
 };
-document.addEventListener('htmx:load', (e) => {
-  const form = e.detail.elt.matches('.phrase-form') ? e.detail.elt : e.detail.elt.querySelector?.('.phrase-form');
-  if (form) showEffect(form);
-});
+document.addEventListener('htmx:afterProcessNode', (e) => { if (e.target.matches?.('.phrase-form')) showEffect(e.target); });
