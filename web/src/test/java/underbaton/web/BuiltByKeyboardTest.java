@@ -119,6 +119,7 @@ class BuiltByKeyboardTest {
         press("l");
         type("is recalled by note");
         until("it has a list", () -> device("Desk").list().isPresent());
+        assertThat(page.locator("[data-opens=paste]")).isVisible();
         focused("#list-kind");
         tab(2);
         press("Enter");

@@ -28,7 +28,7 @@ public record Section(int bar, String letter, String name, Optional<String> as, 
             throw new Refusal("section", "A section begins at a bar.");
         }
         if (as.isPresent() && as.get().equals(letter)) {
-            throw new Refusal("section", "Section " + letter + " cannot be itself again; name an earlier one.");
+            throw new Refusal("section", "Section " + letter + " cannot be itself again; name another one.");
         }
         if (as.isPresent() && !as.get().matches(LETTER)) {
             throw new Refusal("section", "Section " + letter + " is to be another again; name that one by its letter.");

@@ -31,6 +31,7 @@ import underbaton.core.score.Score;
 import underbaton.web.live.Live;
 import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
+import underbaton.web.page.Typed;
 import underbaton.web.rig.Said;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
@@ -228,6 +229,7 @@ class BookController {
             @RequestParam String name,
             @RequestParam(defaultValue = "") String length,
             @RequestParam(defaultValue = "") String score,
+            @RequestParam(defaultValue = "") String place,
             @RequestParam(defaultValue = "") String was,
             Shown shown,
             Model model) {
@@ -236,7 +238,15 @@ class BookController {
         Show changed = shows.edit(showId, "change " + item.name(), s -> {
             Item before = s.item(itemId).orElseThrow(BookController::itemGone);
             Fingerprint.require(was, before.withCues(List.of()), before.name());
-            return s.withItem(item, 0);
+            int stands = s.items().indexOf(before);
+            int wanted = place.isBlank() ? stands : Typed.number("place", place) - 1;
+            if (wanted < 0 || wanted >= s.items().size()) {
+                throw new Refusal(
+                        "place",
+                        "The running order has the places 1 to " + s.items().size() + ".");
+            }
+            Show with = s.withItem(item, 0);
+            return wanted == stands ? with : with.withItemAt(itemId, wanted);
         });
         return table.of(changed, shown, model);
     }

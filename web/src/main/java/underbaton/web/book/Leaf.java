@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Cue;
+import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.file.CueTable;
@@ -60,7 +61,8 @@ public record Leaf(
                     phrases.stream()
                             .flatMap(p -> device.nowMeant(p).stream())
                             .findFirst()
-                            .map(Phrase::name)
+                            .map(p -> "no longer in the machine's list: its number calls “" + p.name() + "” by now")
+                            .or(() -> Doubt.of(cue, device))
                             .orElse(""),
                     held == null ? "" : held.phrase());
         }
@@ -81,14 +83,14 @@ public record Leaf(
      * @param text the phrases called, as they are typed; empty for none
      * @param ends whether the call ends what was held
      * @param guarded whether one of them is guarded
-     * @param astray what the machine does by now when a phrase that is no longer in its list is called; empty when all is well
+     * @param doubt what cannot be meant as it is written, in words; empty when all is well
      * @param held the phrase whose state the machine is in after the cue; empty for none
      */
-    public record Cell(Device device, String text, boolean ends, boolean guarded, String astray, String held) {
+    public record Cell(Device device, String text, boolean ends, boolean guarded, String doubt, String held) {
         /** What more there is to say of it; null for nothing. */
         public String more() {
-            if (!astray.isEmpty()) {
-                return "no longer in the machine's list: its number calls “" + astray + "” by now";
+            if (!doubt.isEmpty()) {
+                return doubt;
             }
             return text.isEmpty() && tied() ? "still " + held : null;
         }

@@ -7,6 +7,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -242,5 +243,35 @@ class BookTest {
         page.keyboard().press("Enter");
         assertThat(page.locator("tr.cue .sel")).hasText("Line 3");
         assertThat(page.locator(".sel").count()).isEqualTo(1);
+    }
+
+    @Test
+    void anItemIsMovedSeveralPlacesAtOnceAndWhatCannotBeMeantIsMarked() {
+        Shows shows = baton.bean(Shows.class);
+        shows.edit(show, "items", s -> s.withItem(new Item(0, ItemKind.SCENE, "Scene", 0, List.of()), 0)
+                .withItem(new Item(0, ItemKind.SPEECH, "Speech", 0, List.of()), 0)
+                .withItem(new Item(0, ItemKind.OTHER, "Bows", 0, List.of()), 0));
+        Page page = book();
+        page.locator(".item-name summary").last().click();
+        page.locator(".item-form [name=place]").fill("9");
+        page.locator(".item-form .main").click();
+        assertThat(page.locator("#notice")).containsText("places 1 to 4");
+        page.locator(".item-form [name=place]").fill("1");
+        page.locator(".item-form .main").click();
+        assertThat(page.locator(".item-name b").first()).hasText("Bows");
+
+        shows.edit(show, "offset", s -> {
+            Cue first = s.cueNumbered(CueNumber.of("1")).orElseThrow();
+            Device lights = s.devices().get(0);
+            int item = s.items().stream()
+                    .filter(i -> i.cues().contains(first))
+                    .findFirst()
+                    .orElseThrow()
+                    .id();
+            return s.withCue(item, first.withCalls(List.of(Call.of(lights, "Blue wash @ -2 s"))));
+        });
+        page.reload();
+        assertThat(page.locator(".said.astray")).hasText("Blue wash @ −2 s");
+        assertThat(page.locator("td.c:has(.astray)")).hasAttribute("title", Pattern.compile("lies before GO"));
     }
 }

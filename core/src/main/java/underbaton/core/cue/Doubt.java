@@ -1,0 +1,48 @@
+package underbaton.core.cue;
+
+import java.util.List;
+import java.util.Optional;
+import underbaton.core.rig.Device;
+
+/** What of a cue cannot be meant as it is written; it is kept, and told. */
+public final class Doubt {
+
+    private Doubt() {}
+
+    /** @return in words, what is doubtful in what a machine gets at a cue; empty when all is well */
+    public static Optional<String> of(Cue cue, Device device) {
+        List<Call> calls = cue.callsFor(device.id());
+        return bothWays(calls, device).or(() -> beforeGo(cue, calls));
+    }
+
+    /** Both halves of an on and off in the same moment. */
+    private static Optional<String> bothWays(List<Call> calls, Device device) {
+        for (int i = 0; i < calls.size(); i++) {
+            for (Call other : calls.subList(i + 1, calls.size())) {
+                if (isOtherHalf(calls.get(i), other, device)) {
+                    return device.phrase(other.phraseId())
+                            .map(p -> "“" + p.name() + "” is switched on and off in the same moment");
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    private static boolean isOtherHalf(Call one, Call other, Device device) {
+        boolean switches = device.phrase(one.phraseId())
+                .filter(p -> p.says().hasTwoStates())
+                .isPresent();
+        return switches
+                && one.phraseId() == other.phraseId()
+                && one.offset().equals(other.offset())
+                && !one.amount().equals(other.amount());
+    }
+
+    private static Optional<String> beforeGo(Cue cue, List<Call> calls) {
+        return calls.stream()
+                .map(Call::offset)
+                .filter(o -> o.thousandths() < 0 && cue.start().equals(Start.BY_HAND))
+                .findFirst()
+                .map(o -> o + " lies before GO, which nobody knows beforehand: it comes at GO");
+    }
+}
