@@ -13,6 +13,7 @@ import org.junit.jupiter.api.Test;
 import underbaton.core.cue.RandomShows;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.cue.Span;
 import underbaton.core.rig.Refusal;
 
 /** Whole shows as files: what is written comes back equal and gives the same bytes again. */
@@ -27,6 +28,15 @@ class ShowFileTest {
 
     private static String small() {
         return new String(ShowFile.write(Shows.small()), StandardCharsets.UTF_8);
+    }
+
+    @Test
+    void lengthsOfBeforeThereWereBarsAreRead() {
+        assertThat(StoredForm.read("{\"thousandths\":3000,\"beats\":false}", Span.class))
+                .isEqualTo(Span.ofMillis(3000));
+        assertThat(StoredForm.write(Span.ofMillis(3000))).doesNotContain("bars");
+        assertThat(StoredForm.read(StoredForm.write(Span.of("2 bars")), Span.class))
+                .isEqualTo(Span.of("2 bars"));
     }
 
     @Test
