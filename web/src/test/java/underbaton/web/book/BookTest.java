@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FormData;
+import com.microsoft.playwright.options.RequestOptions;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -256,8 +258,16 @@ class BookTest {
         page.locator(".item-form [name=place]").fill("9");
         page.locator(".item-form .main").click();
         assertThat(page.locator("#notice")).containsText("places 1 to 4");
-        page.locator(".item-form [name=place]").fill("1");
-        page.locator(".item-form .main").click();
+        int bows = shows.get(show).items().get(3).id();
+        page.request()
+                .post(
+                        baton.url("/shows/" + show + "/book/items/" + bows),
+                        RequestOptions.create()
+                                .setForm(FormData.create()
+                                        .set("kind", "OTHER")
+                                        .set("name", "Bows")
+                                        .set("place", "1")));
+        page.reload();
         assertThat(page.locator(".item-name b").first()).hasText("Bows");
 
         shows.edit(show, "offset", s -> {
