@@ -108,20 +108,7 @@ class DialogsTest {
     /** From the first element through all of them and out again: nothing holds the focus, nothing is visited twice. */
     @Test
     void everyPageIsWalkedByTabAlone() {
-        for (String tab : List.of(
-                "rig",
-                "rig/new",
-                "linecheck",
-                "book",
-                "score",
-                "signals",
-                "patch",
-                "hands",
-                "hands/edit",
-                "desk",
-                "room",
-                "log",
-                "performances")) {
+        for (String tab : EveryPageTest.TABS) {
             Page page = baton.open("/shows/" + show + "/" + tab);
             page.evaluate("() => { document.activeElement.blur(); window.visited = new Set(); window.twice = ''; }");
             int tabs = 0;

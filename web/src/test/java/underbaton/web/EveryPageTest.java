@@ -17,23 +17,26 @@ class EveryPageTest {
     @RegisterExtension
     static final UnderBaton baton = new UnderBaton();
 
+    /** The pages of a show. */
+    static final List<String> TABS = List.of(
+            "rig",
+            "rig/new",
+            "linecheck",
+            "book",
+            "score",
+            "signals",
+            "patch",
+            "hands",
+            "hands/edit",
+            "desk",
+            "room",
+            "log",
+            "performances");
+
     private static List<String> paths() {
         int show = baton.show("The Ferryman’s Lantern");
         List<String> paths = new ArrayList<>(List.of("/"));
-        for (String tab : List.of(
-                "rig",
-                "rig/new",
-                "linecheck",
-                "book",
-                "score",
-                "signals",
-                "patch",
-                "hands",
-                "hands/edit",
-                "desk",
-                "room",
-                "log",
-                "performances")) {
+        for (String tab : TABS) {
             paths.add("/shows/" + show + "/" + tab);
         }
         return paths;
