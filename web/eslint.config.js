@@ -8,7 +8,7 @@ export default [
   { ignores: [`${SCRIPTS}/lib/**`] },
   js.configs.recommended,
   {
-    languageOptions: { ecmaVersion: 2022, sourceType: 'module', globals: { ...globals.browser, htmx: 'readonly' } },
+    languageOptions: { ecmaVersion: 2022, sourceType: 'module', globals: { ...globals.browser, bootstrap: 'readonly', htmx: 'readonly' } },
     linterOptions: { reportUnusedDisableDirectives: 'error' },
     rules: {
       eqeqeq: 'error',

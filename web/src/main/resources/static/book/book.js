@@ -54,8 +54,8 @@ document.getElementById('find').addEventListener('keydown', async (e) => {
   if (e.key === 'Escape') { field.value = ''; field.blur(); }
   const words = field.value.trim();
   if (e.key !== 'Enter' || !words) return;
-  const response = await fetch(path(`find?${new URLSearchParams({ words, after: at()?.cue || 0 })}`)).catch(() => null);
-  if (!response?.ok) { baton.tell(response && (await response.text())); return; }
+  const response = await baton.ask(path(`find?${new URLSearchParams({ words, after: at()?.cue || 0 })}`));
+  if (!response) return;
   const id = await response.text();
   if (cue(id)) goTo({ cue: id, column: at()?.column || 'what' }); else baton.say(`Nothing in the book says “${words}”.`);
 });

@@ -37,7 +37,7 @@ export const edit = (start) => {
     input.value += ' + ';
     offer(false);
   }, { capture: true });
-  input.addEventListener('blur', () => { if (!writing() && editorHas(input) && !input.classList.contains('wrong')) keep(0, 0); });
+  input.addEventListener('blur', () => { if (!writing() && editorHas(input) && !input.classList.contains('is-invalid')) keep(0, 0); });
   input.focus();
   if (start === undefined) input.select();
 };
@@ -93,7 +93,7 @@ const keep = async (down, right) => {
   const { cell, input, at: kept } = editor;
   if (input.value.trim() === words(cell)) { leave(); step(down, right); return; }
   const taken = await write(kept, input.value);
-  if (!taken) { if (editorHas(input)) { input.classList.add('wrong'); closeList(); input.focus(); } return; }
+  if (!taken) { if (editorHas(input)) { input.classList.add('is-invalid'); closeList(); input.focus(); } return; }
   if (editorHas(input)) leave(); else editor = null;
   // Whoever chose another cell while this one was being kept stays there.
   if (at().cue !== kept.cue || at().column !== kept.column) return;
@@ -107,7 +107,7 @@ export const editorKey = (e) => {
   const { key } = e;
   if (key === 'Escape') { e.stopPropagation(); leave(); baton.clear(); choose(chosenCell()); } else if (key === 'Enter' || key === 'Tab') {
     e.preventDefault();
-    editor.input.classList.remove('wrong');
+    editor.input.classList.remove('is-invalid');
     if (picked() && editor.input.value.trim() !== '') {
       if (pickOpen(picked())) return;
       pick(picked().name);

@@ -90,7 +90,7 @@ document.addEventListener('drawn', showBlock);
 
 // ---- the strip
 
-const HINT = '<div class="strip-part">whole cues: more <kbd>Shift down</kbd> copy <kbd>Ctrl C</kbd> paste below <kbd>Ctrl V</kbd> mark and note <kbd>Ctrl M</kbd> delete <kbd>Ctrl Del</kbd></div>';
+const HINT = '<div class="strip-part">whole cues: more <key-of act="stretch"></key-of> copy <key-of act="copy"></key-of> paste below <key-of act="paste"></key-of> mark and note <key-of act="remarks"></key-of> delete <key-of act="remove"></key-of></div>';
 let asking;
 let wanted = '';
 

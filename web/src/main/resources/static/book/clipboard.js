@@ -24,10 +24,8 @@ const said = (b) => {
 
 const ask = async (what, b) => {
   const query = new URLSearchParams({ from: b.cues[0].id, to: b.cues.at(-1).id, columns: b.columns.join() });
-  const response = await fetch(path(`${what}?${query}`)).catch(() => null);
-  if (response?.ok) return response.text();
-  baton.tell(response && (await response.text()));
-  return null;
+  const response = await baton.ask(path(`${what}?${query}`));
+  return response && response.text();
 };
 
 export const fillDown = async () => {

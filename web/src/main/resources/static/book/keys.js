@@ -6,7 +6,7 @@ import { busy, change, later } from './writing.js';
 import { clearBlock, fillDown, removeCues } from './clipboard.js';
 import { edit, editing, editorHas, editorKey, pressed, write } from './cell.js';
 import { openRemarks } from './lists.js';
-import { named } from '../js/keys.js';
+import { meaning } from '../js/keys.js';
 
 // Chosen when the button goes down, so that no drawing between down and up can lose the click.
 book.addEventListener('mousedown', (e) => {
@@ -22,7 +22,6 @@ const fire = () => {
   if (!/^\d+$/.test(at().column)) return;
   baton.post(path(`cues/${at().cue}/fire`), { device: at().column }).then((ok) => ok && baton.say('Fired.'));
 };
-const find = () => document.getElementById('find').focus();
 const clear = () => { if (several()) clearBlock(); else if (at().column !== 'number') write(at(), ''); };
 const moveCue = (by) => change(`cues/${at().cue}/move`, { step: by });
 // Out tonight, or in again: a thing of the running show and not an edit of the book.
@@ -30,32 +29,29 @@ const takeOut = () => block().cues.forEach((c) => baton.post(`/shows/${baton.sho
 const addCue = () => change('cues', { item: chosenCue().item, after: at().cue });
 
 const ANYWHERE = {
-  '/': find,
   // What is drawn is not the whole book.
-  'Ctrl p': () => window.open(path('paper')),
+  paper: () => window.open(path('paper')),
 };
 const ON_A_CUE = {
-  'Ctrl d': () => change(`cues/${at().cue}/copy`),
-  'Ctrl Delete': () => removeCues(),
-  'Ctrl ArrowDown': fillDown,
-  'Ctrl m': () => openRemarks(),
-  'Alt o': takeOut,
-  'Alt ArrowUp': () => moveCue(-1),
-  'Alt ArrowDown': () => moveCue(1),
+  duplicate: () => change(`cues/${at().cue}/copy`),
+  remove: () => removeCues(),
+  fillDown,
+  remarks: () => openRemarks(),
+  tonight: takeOut,
+  earlier: () => moveCue(-1),
+  later: () => moveCue(1),
 };
 const MOVES = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowRight: [0, 1], ArrowLeft: [0, -1] };
 const IN_A_CELL = {
-  'Shift Enter': fire,
-  Enter: () => edit(),
-  F2: () => edit(),
-  Delete: clear,
-  Backspace: clear,
-  Insert: addCue,
+  fire,
+  edit: () => edit(),
+  clear,
+  addCue,
 };
 
 const bookKey = (e) => {
-  const name = named(e);
-  const act = ANYWHERE[name] || (chosenCue() && ON_A_CUE[name]);
+  const action = meaning(e);
+  const act = ANYWHERE[action] || (chosenCue() && ON_A_CUE[action]);
   if (act) { e.preventDefault(); act(); return; }
   if (e.ctrlKey || e.metaKey || e.altKey) return;
   const outside = !e.target.closest('#book') && e.target !== document.body;
@@ -65,7 +61,7 @@ const bookKey = (e) => {
     if (e.shiftKey && chosenCue()) stretch(...MOVES[e.key]); else step(...MOVES[e.key]);
   } else if (e.key === 'Escape' && several()) single();
   else if (!chosenCue()) { /* there is no cell to write into */ }
-  else if (IN_A_CELL[name]) { e.preventDefault(); IN_A_CELL[name](); }
+  else if (IN_A_CELL[action]) { e.preventDefault(); IN_A_CELL[action](); }
   else if (e.key.length === 1) { e.preventDefault(); edit(e.key); }
 };
 
@@ -73,6 +69,7 @@ const take = (e) => { if (editing()) editorKey(e); else bookKey(e); };
 
 document.addEventListener('keydown', (e) => {
   const inEditor = editorHas(e.target);
+  if (e.defaultPrevented && !inEditor) return;
   // Another cell may already be chosen while what stands in the editor is still being kept: its keys wait too.
   if (!inEditor && (baton.typing(e) || (editing() && !busy()))) return;
   // The browser tells of these as copying and pasting.

@@ -37,11 +37,11 @@ const previewNumbers = async () => {
   const turn = ++previews;
   const place = document.getElementById('numbers-preview');
   if (!these.length) { place.textContent = 'Choose a cue first.'; return; }
-  const response = await fetch(path(`numbers?${new URLSearchParams({ from: these[0].id, to: these.at(-1).id, first: numbers.first.value, step: numbers.step.value })}`)).catch(() => null);
+  const response = await fetch(path(`numbers?${new URLSearchParams({ from: these[0].id, to: these.at(-1).id, first: numbers.first.value, step: numbers.step.value })}`), { headers: { 'Baton-Page': 'yes' } }).catch(() => null);
   const words = await response?.text();
   if (turn !== previews) return;
   if (response) { place.innerHTML = words; place.querySelector('[data-close]')?.remove(); }
-  numbers.querySelector('.main').disabled = !response?.ok;
+  numbers.querySelector('.main').disabled = !response?.ok || response.headers.has('Baton-Refused');
 };
 const openNumbers = () => {
   const one = chosenCue() ? 'item' : 'all';

@@ -84,7 +84,7 @@ const put = (sent) => {
 };
 
 const fold = (leaf) => {
-  const rows = [...leaf.querySelectorAll('tr.cue')];
+  const rows = [...leaf.querySelectorAll('tr.cue, tr.again')];
   const inUse = leaf.contains(document.activeElement) || leaf.querySelector('.sel, .editing, details[open]');
   if (!rows.length || inUse) return;
   const away = document.createElement('tr');

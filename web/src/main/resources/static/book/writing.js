@@ -29,7 +29,7 @@ export const change = (rest, values = {}) => new Promise((resolve) => {
 });
 
 document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.target === book) going.add(e.detail.xhr); });
-for (const end of ['htmx:afterSettle', 'htmx:responseError', 'htmx:sendError', 'htmx:timeout']) {
+for (const end of ['htmx:afterSettle', 'htmx:responseError', 'refused', 'htmx:sendError', 'htmx:timeout']) {
   document.addEventListener(end, (e) => {
     if (!going.delete(e.detail.xhr)) return;
     const taken = end === 'htmx:afterSettle';

@@ -1,5 +1,6 @@
 // The sheet that shows what it takes to make the machines right, and the places of machines that only step.
 import { baton } from '../js/baton.js';
+import { does } from '../js/keys.js';
 const sheet = document.getElementById('catch-up');
 const path = (what) => `/shows/${baton.show}/desk/${what}`;
 
@@ -14,10 +15,11 @@ async function show(what, early = '') {
   let hurry = false;
   first?.focus();
   first?.addEventListener('keydown', (e) => { hurry ||= e.key === 'Enter'; });
-  const response = await fetch(path(what)).catch(() => null);
-  if (!response?.ok) {
+  const response = await baton.ask(path(what));
+  if (!response) {
+    const words = sheet.querySelector('.notice-place');
     sheet.close();
-    baton.tell(response ? await response.text() : null);
+    document.getElementById('notice').replaceChildren(...words.childNodes);
     return;
   }
   const drawn = await response.text();
@@ -72,26 +74,29 @@ if (sheet) {
     const from = e.target.closest('[data-from]');
     if (from) to(from.dataset.from);
   });
-  document.addEventListener('desk-key', (e) => {
-    if (e.detail === 'catch') show(`catch-up?to=${document.querySelector('.offer')?.dataset.to || 'standby'}`);
-    if (e.detail === 'tonight') show('tonight');
-    if (e.detail === 'listen') baton.post(path('listen'));
-    if (e.detail === 'note') show('note', 'Note');
-    if (e.detail === 'from') show('from', 'Bar, or cue');
-    if (e.detail === 'toNext') show('catch-up?to=next');
-    if (e.detail === 'write') baton.post(path('write-down'));
-    if (e.detail === 'end' && window.confirm('End this run? Its times are kept; the next GO begins another one.')) baton.post(path('end-run'));
-    if (e.detail === 'take') baton.post(path('take-over'));
-    if (e.detail === 'places') show('places');
-    if (e.detail === 'up') baton.post(path('bring-up'));
-    if (e.detail === 'on') show('catch-up?to=here');
-    if (e.detail === 'section') show('catch-up?to=section');
-    if (e.detail.startsWith('bar ')) show(`catch-up?to=${e.detail.slice(4)}`);
-    if (e.detail === 'now') show('catch-up?to=now');
-  });
+  const once = (act) => (e) => {
+    if (!e.repeat) act();
+    if (e.type === 'click') e.target.closest('button')?.blur();
+  };
+  const acts = {
+    catch: () => show(`catch-up?to=${document.querySelector('.offer')?.dataset.to || 'standby'}`),
+    tonight: () => show('tonight'),
+    listen: () => baton.post(path('listen')),
+    note: () => show('note', 'Note'),
+    from: () => show('from', 'Bar, or cue'),
+    toNext: () => show('catch-up?to=next'),
+    write: () => baton.post(path('write-down')),
+    end: () => window.confirm('End this run? Its times are kept; the next GO begins another one.') && baton.post(path('end-run')),
+    take: () => baton.post(path('take-over')),
+    places: () => show('places'),
+    up: () => baton.post(path('bring-up')),
+    on: () => show('catch-up?to=here'),
+    section: () => show('catch-up?to=section'),
+    now: () => show('catch-up?to=now'),
+  };
+  does(Object.fromEntries(Object.entries(acts).map(([action, act]) => [action, once(act)])));
+  document.addEventListener('from-bar', (e) => show(`catch-up?to=${e.detail}`));
   document.addEventListener('click', (e) => {
-    const button = e.target.closest('[data-desk-key]');
-    if (button) { document.dispatchEvent(new CustomEvent('desk-key', { detail: button.dataset.deskKey })); button.blur(); }
     const up = e.target.closest('[data-bring-up]');
     if (up) baton.post(path('bring-up'), { device: up.dataset.bringUp });
   });

@@ -1,13 +1,11 @@
 // The Desk's keys, buttons and clocks. Orders go straight to the performer; the page follows by events.
 import { baton } from '../js/baton.js';
-const first = { go: 'Enter', back: 'Backspace', next: 'ArrowDown', previous: 'ArrowUp', stop: 's', jump: '/', hold: 'h', pause: 'p', catch: 'c', places: 'l', up: 'u', on: 'g', section: 'v', now: 'n', release: 'r', earlier: ',', later: '.', tonight: 'a', take: 'e', note: 'm', write: 'w', faster: '+', slower: '-', from: 'f', toNext: 'j', listen: 'd' };
-const words = { go: 'GO', back: 'Standby back', next: 'Standby on', previous: 'Standby back (second key)', stop: 'Stop all (held)', jump: 'Jump to a cue', hold: 'Hold: the band has stopped', pause: 'Pause, or go on playing', catch: 'Catch-up: make the machines right', places: 'Places of machines that only step', up: 'Bring up machines that were away', on: 'Go on where it stopped', section: 'Go on from the section’s start', now: 'Go on where the band is now, after an interruption', release: 'Leave the vamp', earlier: 'The music 20 ms earlier', later: 'The music 20 ms later', tonight: 'Who takes part tonight', take: 'Take over the edits that wait', note: 'A note at this moment', write: 'Write down where each GO comes', faster: 'Tempo up by 1 %', slower: 'Tempo down by 1 %', from: 'Play from a section, a bar or a cue', toNext: 'Cue to cue: to just before the next cue', listen: 'Listeners off, or on again' };
-const orders = { go: 'go', back: 'back', previous: 'back', next: 'next', hold: 'hold', pause: 'pause', release: 'release', earlier: 'earlier', later: 'later', faster: 'faster', slower: 'slower' };
+import { does, meaning } from '../js/keys.js';
+
+const ORDERS = ['go', 'back', 'next', 'hold', 'pause', 'release', 'earlier', 'later', 'faster', 'slower'];
 const HOLD_MILLIS = 600;
-const keys = { ...first, ...JSON.parse(localStorage.getItem('baton-desk-keys') || '{}') };
 const bar = document.querySelector('.bar');
 const path = (order) => `/shows/${baton.show}/desk/${order}`;
-const printed = (key) => key.replace(/^Arrow/, '').replace(/^ $/, 'Space').replace(/^[a-z]$/, (c) => c.toUpperCase());
 
 const labels = () => {
   const page = document.querySelector('.open-page');
@@ -16,11 +14,11 @@ const labels = () => {
   bar.querySelector('.go').classList.toggle('idle', !page.dataset.go);
   bar.querySelector('.go').classList.toggle('asks', (page.dataset.words || '').startsWith('press'));
   bar.querySelector('[data-words]').textContent = page.dataset.words || '';
-  document.querySelectorAll('.bar [data-key], .open-page [data-key]').forEach((k) => { k.textContent = printed(keys[k.dataset.key]); });
 };
 
 // Stop all is held, so that a sleeve on the key does not end the show.
 let holding = null;
+let heldBy = '';
 const hold = () => {
   if (holding) return;
   bar.querySelector('.stop').classList.add('holding');
@@ -32,41 +30,34 @@ const release = () => {
   bar.querySelector('.stop').classList.remove('holding');
 };
 
-const doIt = (action) => {
-  if (action === 'jump') document.getElementById('jump-number').focus();
-  else if (orders[action]) baton.order(orders[action]);
-  else document.dispatchEvent(new CustomEvent('desk-key', { detail: action }));
-};
-
 document.addEventListener('keydown', (e) => {
-  if (!bar || e.ctrlKey || e.metaKey || e.altKey) return;
-  const action = Object.keys(keys).find((a) => keys[a].toLowerCase() === e.key.toLowerCase());
-  // Stop all works over an open sheet too, wherever no text is typed.
-  const text = baton.pressedIn(e, 'input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], .listening');
-  if (!action || (action === 'stop' ? text : baton.typing(e))) return;
+  // It works over an open sheet too, wherever no text is typed.
+  if (!bar || e.repeat || meaning(e) !== 'stop' || baton.pressedIn(e, 'input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], .listening')) return;
   e.preventDefault();
-  if (e.repeat) return;
-  if (action === 'stop') hold(); else doIt(action);
+  heldBy = e.code;
+  hold();
 });
-document.addEventListener('keyup', (e) => { if (holding && e.key.toLowerCase() === keys.stop.toLowerCase()) release(); });
+document.addEventListener('keyup', (e) => { if (holding && e.code === heldBy) release(); });
+const stop = bar?.querySelector('.stop');
+stop?.addEventListener('pointerdown', hold);
+['pointerup', 'pointerleave', 'pointercancel'].forEach((end) => stop?.addEventListener(end, release));
 
-bar?.querySelectorAll('button[data-do]').forEach((button) => {
-  const action = button.dataset.do;
-  if (action === 'stop') {
-    button.addEventListener('pointerdown', hold);
-    ['pointerup', 'pointerleave', 'pointercancel'].forEach((end) => button.addEventListener(end, release));
-  } else {
-    // The button gives the focus back, or the next Enter would press it as well as GO.
-    button.addEventListener('click', () => { doIt(action); button.blur(); });
-  }
-});
+const once = (act) => (e) => {
+  if (!bar) return false;
+  if (!e.repeat) act();
+  // A button gives the focus back, or the next Enter would press it as well as GO.
+  if (e.type === 'click') e.target.closest('button')?.blur();
+  return true;
+};
+does(Object.fromEntries(ORDERS.map((order) => [order, once(() => baton.order(order))])));
+does({ jump: once(() => document.getElementById('jump-number').focus()) });
 
 const jump = document.getElementById('jump');
 jump?.addEventListener('submit', async (e) => {
   e.preventDefault();
   const field = jump.querySelector('input');
   const inBar = field.value.match(/^\s*b(?:ar)?\s*(\d+)\s*$/i);
-  if (inBar) { field.value = ''; field.blur(); document.dispatchEvent(new CustomEvent('desk-key', { detail: `bar ${inBar[1]}` })); return; }
+  if (inBar) { field.value = ''; field.blur(); document.dispatchEvent(new CustomEvent('from-bar', { detail: inBar[1] })); return; }
   if (await baton.post(path('jump'), { number: field.value })) { field.value = ''; field.blur(); } else field.select();
 });
 jump?.addEventListener('keydown', (e) => { if (e.key === 'Escape') { e.target.value = ''; e.target.blur(); } });
@@ -121,42 +112,7 @@ const place = () => {
 if (playing) new MutationObserver(hear).observe(playing, { childList: true, characterData: true, subtree: true });
 setInterval(place, 50);
 
-// Rebinding: choose a line, press a key.
-const list = document.querySelector('.keys-list');
-const drawKeys = () => {
-  list.replaceChildren(...Object.keys(words).map((action) => {
-    const row = document.createElement('tr');
-    const button = Object.assign(document.createElement('button'), { type: 'button', className: 'firm', textContent: printed(keys[action]) });
-    button.addEventListener('click', () => listen(button, action));
-    const name = document.createElement('td');
-    name.textContent = words[action];
-    const cell = document.createElement('td');
-    cell.append(button);
-    row.append(name, cell);
-    return row;
-  }));
-  labels();
-};
-const listen = (button, action) => {
-  button.textContent = 'press a key';
-  button.classList.add('listening');
-  button.addEventListener('keydown', (e) => {
-    e.preventDefault();
-    e.stopPropagation();
-    const owner = Object.keys(keys).find((a) => a !== action && keys[a].toLowerCase() === e.key.toLowerCase());
-    if (e.key !== 'Escape' && owner) { button.textContent = `taken by ${words[owner]}`; return; }
-    if (e.key !== 'Escape') { keys[action] = e.key; localStorage.setItem('baton-desk-keys', JSON.stringify(keys)); }
-    drawKeys();
-  }, { once: true });
-};
-document.querySelector('[data-keys-reset]')?.addEventListener('click', () => {
-  Object.assign(keys, first);
-  localStorage.removeItem('baton-desk-keys');
-  drawKeys();
-});
-
 document.addEventListener('live', () => { labels(); clocks(); place(); });
-if (list) drawKeys();
 labels();
 clocks();
 setInterval(clocks, 100);

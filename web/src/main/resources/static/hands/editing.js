@@ -1,7 +1,7 @@
 // Hand cues as they are made: written, copied, moved. Nothing here reaches a machine.
 import { baton } from '../js/baton.js';
-import { named } from '../js/keys.js';
-import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
+import { does } from '../js/keys.js';
+import { morph } from '../js/morph.js';
 
 const place = document.getElementById('hands');
 const keyDialog = document.getElementById('key');
@@ -15,7 +15,7 @@ const where = (p) => ({ page: page() || 0, row: p?.dataset.row || 0, column: p?.
 
 function draw(html) {
   const focused = document.activeElement?.id;
-  Idiomorph.morph(body(), html, { morphStyle: 'outerHTML' });
+  morph(body(), html, 'outerHTML');
   if (focused) document.getElementById(focused)?.focus();
   history.replaceState(null, '', path(page() ? `/edit?page=${page()}` : '/edit'));
   document.getElementById('play').href = path(page() ? `?page=${page()}` : '');
@@ -42,8 +42,8 @@ function fit(form) {
 }
 
 async function write(p) {
-  const response = await fetch(path(`/form?${new URLSearchParams(where(p))}`)).catch(() => null);
-  if (!response?.ok) { baton.tell(response ? await response.text() : null); return; }
+  const response = await baton.ask(path(`/form?${new URLSearchParams(where(p))}`));
+  if (!response) return;
   keyDialog.innerHTML = await response.text();
   fit(keyDialog.querySelector('form'));
   keyDialog.showModal();
@@ -84,8 +84,9 @@ keyDialog.addEventListener('submit', async (e) => {
 const LEARN_MS = 15000;
 async function learnSignal(button) {
   const told = button.parentElement.querySelector('.learnt');
-  const after = await fetch(path('/came')).then((r) => r.text()).catch(() => null);
-  if (after === null) { baton.tell(null); return; }
+  const came = await baton.ask(path('/came'));
+  if (!came) return;
+  const after = await came.text();
   button.disabled = true;
   told.textContent = 'waits for a touch…';
   for (const end = Date.now() + LEARN_MS; Date.now() < end && keyDialog.open;) {
@@ -134,27 +135,15 @@ async function paste() {
 
 // ---- what keys and buttons do
 
-const acts = {
-  'new-page': () => askGrid({ name: '', rows: 3, columns: 4 }, (f) => change('/pages', f)),
-  grid: () => askGrid({ name: body().dataset.name, rows: body().dataset.rows, columns: body().dataset.columns }, (f) => change(`/pages/${page()}`, f)),
-  earlier: () => change(`/pages/${page()}/place`, { by: -1 }),
-  later: () => change(`/pages/${page()}/place`, { by: 1 }),
-  'copy-page': () => copy(body().dataset.copy, 'The page is copied.'),
-  'delete-page': () => change(`/pages/${page()}/delete`),
-};
-
 document.addEventListener('step', async (e) => {
   e.preventDefault();
   if (await change(`/${e.detail.step}`, { page: page() || 0 })) baton.say(body().dataset.done);
 });
 document.addEventListener('click', (e) => {
-  const act = e.target.closest('[data-do]');
-  if (act) acts[act.dataset.do]();
   const p = e.target.closest('.place');
   if (p) { p.focus(); if (e.detail !== 1 || !p.dataset.key) write(p); }
 });
 
-const STEPS = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
 const beside = (p, [down, right]) => document.getElementById(`place-${Number(p.dataset.row) + down}-${Number(p.dataset.column) + right}`);
 
 async function moveKey(p, to) {
@@ -167,32 +156,39 @@ const cut = (p) => {
   copy(p.dataset.copy, 'The key is cut: paste it where it shall be.');
 };
 
-const ANYWHERE = {
-  'Ctrl v': paste,
-  n: () => acts['new-page'](),
+const onAPage = (act) => () => {
+  if (!page()) return false;
+  act();
+  return true;
 };
-const ON_A_PAGE = {
-  'Ctrl Shift c': () => acts['copy-page'](),
-  g: () => acts.grid(),
-};
-const AT_A_PLACE = {
-  Enter: write,
-  ...Object.fromEntries(Object.entries(STEPS).map(([key, by]) => [key, (p) => beside(p, by)?.focus()])),
-};
-const ON_A_KEY = {
-  'Ctrl c': (p) => copy(p.dataset.copy, 'The key is copied.'),
-  'Ctrl x': cut,
-  Delete: (p) => change(`/keys/${p.dataset.key}/delete`),
-  ...Object.fromEntries(Object.entries(STEPS).map(([key, by]) => [`Alt ${key}`, (p) => moveKey(p, beside(p, by))])),
-};
-document.addEventListener('keydown', (e) => {
-  if (baton.typing(e)) return;
+const atAPlace = (act, keyed = true) => (e) => {
   const p = e.target.closest('.place');
-  const name = named(e);
-  const act = (p?.dataset.key && ON_A_KEY[name]) || (p && AT_A_PLACE[name]) || (page() && ON_A_PAGE[name]) || ANYWHERE[name];
-  if (!act) return;
-  e.preventDefault();
+  if (!p || (keyed && !p.dataset.key)) return false;
   act(p);
+  return true;
+};
+const goes = (by) => atAPlace((p) => beside(p, by)?.focus(), false);
+const moved = (by) => atAPlace((p) => moveKey(p, beside(p, by)));
+
+does({
+  newPage: () => askGrid({ name: '', rows: 3, columns: 4 }, (f) => change('/pages', f)),
+  grid: onAPage(() => askGrid({ name: body().dataset.name, rows: body().dataset.rows, columns: body().dataset.columns }, (f) => change(`/pages/${page()}`, f))),
+  pageEarlier: () => { change(`/pages/${page()}/place`, { by: -1 }); },
+  pageLater: () => { change(`/pages/${page()}/place`, { by: 1 }); },
+  copyPage: onAPage(() => copy(body().dataset.copy, 'The page is copied.')),
+  deletePage: () => { change(`/pages/${page()}/delete`); },
+  up: goes([-1, 0]),
+  down: goes([1, 0]),
+  left: goes([0, -1]),
+  right: goes([0, 1]),
+  moveUp: moved([-1, 0]),
+  moveDown: moved([1, 0]),
+  moveLeft: moved([0, -1]),
+  moveRight: moved([0, 1]),
+  copy: atAPlace((p) => copy(p.dataset.copy, 'The key is copied.')),
+  cut: atAPlace(cut),
+  paste: () => { paste(); },
+  remove: atAPlace((p) => change(`/keys/${p.dataset.key}/delete`)),
 });
 
 // ---- dragged to another place

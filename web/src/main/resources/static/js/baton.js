@@ -1,5 +1,4 @@
-// What all pages share: the notice line, dialogs, keys that stand where they act, what becomes of a request.
-import { named } from './keys.js';
+// What all pages share: the notice line, dialogs, what becomes of a request.
 
 // An open dialog covers the page, so its refusals are told inside it.
 const notice = () => {
@@ -8,24 +7,37 @@ const notice = () => {
   return dialog.querySelector('.notice-place') || dialog.appendChild(Object.assign(document.createElement('div'), { className: 'notice-place' }));
 };
 
+/** Its words, where somebody of ours says what is wrong. */
+const noticeOf = (html) => (html.includes('class="notice') ? html : null);
+const unmark = () => document.querySelectorAll('.is-invalid').forEach((e) => { e.classList.remove('is-invalid'); e.removeAttribute('aria-invalid'); });
+
 export const baton = {
   show: document.body.dataset.show,
 
-  /** Posts a form's fields; answers true when it was done, and shows the notice when it was not. */
-  async post(path, fields = {}) {
-    const response = await fetch(path, { method: 'POST', body: new URLSearchParams(fields) }).catch(() => null);
-    if (response && response.ok) { this.clear(); return response; }
-    const words = response ? await response.text() : '';
-    this.tell(words.includes('class="notice') ? words : null);
+  /** Asks for something: the answer, or null when it was refused or nobody answers, which is told then. */
+  async ask(path, how = {}) {
+    const response = await fetch(path, { ...how, headers: { 'Baton-Page': 'yes' } }).catch(() => null);
+    if (response?.ok && !response.headers.has('Baton-Refused')) return response;
+    this.tell(response && noticeOf(await response.text()));
     return null;
   },
 
+  /** Posts a form's fields; the answer, or null as with ask. */
+  async post(path, fields = {}) {
+    const response = await this.ask(path, { method: 'POST', body: new URLSearchParams(fields) });
+    if (response) this.clear();
+    return response;
+  },
+
   tell(html) {
-    notice().innerHTML = html || `<div class="notice" role="alert"><p>Under Baton does not answer. Is it still running? Start it with ./baton demo or ./baton start, then try again.</p></div>`;
+    notice().innerHTML = html || `<div class="notice fault" role="alert"><p>Under Baton does not answer. Is it still running? Start it with ./baton demo or ./baton start, then try again.</p></div>`;
     htmx.process(notice());
-    const field = notice().querySelector('[data-field]')?.dataset.field;
-    document.querySelectorAll('.wrong').forEach((e) => e.classList.remove('wrong'));
-    if (field) document.querySelector(`form.sent [name="${CSS.escape(field)}"], .editing [name="${CSS.escape(field)}"]`)?.classList.add('wrong');
+    unmark();
+    (notice().querySelector('[data-fields]')?.dataset.fields || '').split(' ').filter(Boolean).forEach((field) => {
+      const wrong = document.querySelector(`form.sent [name="${CSS.escape(field)}"], .editing [name="${CSS.escape(field)}"]`);
+      wrong?.classList.add('is-invalid');
+      wrong?.setAttribute('aria-invalid', 'true');
+    });
   },
 
   /** Something that was not done, in words. */
@@ -35,10 +47,11 @@ export const baton = {
   },
 
   say(words) {
-    notice().innerHTML = '<div class="notice plain" role="status"><p></p></div>';
-    notice().querySelector('p').textContent = words;
-    clearTimeout(this.fading);
-    this.fading = setTimeout(() => this.clear(), 4000);
+    this.clear();
+    const toast = Object.assign(document.createElement('div'), { className: 'toast', textContent: words, role: 'status' });
+    toast.addEventListener('hidden.bs.toast', () => toast.remove());
+    notice().replaceChildren(toast);
+    new bootstrap.Toast(toast, { animation: false, delay: 4000 }).show();
   },
 
   /** What was done and what of it could not be; it stays until it is closed. */
@@ -46,7 +59,7 @@ export const baton = {
     this.tell(`<div class="notice plain" role="status"><div>${template.innerHTML}</div><button class="word" type="button" data-close>close <kbd>Esc</kbd></button></div>`);
   },
 
-  clear() { notice().innerHTML = ''; document.querySelectorAll('.wrong').forEach((e) => e.classList.remove('wrong')); },
+  clear() { notice().replaceChildren(); unmark(); },
 
   /** Whether a key was pressed in such an element; one of a dialog just closed keeps the focus until the page is drawn again, and does not count. */
   pressedIn(event, selector) {
@@ -57,16 +70,18 @@ export const baton = {
   typing(event) { return this.pressedIn(event, 'input, textarea, select, dialog, [contenteditable]'); },
 };
 
-// A refusal comes with a status of 4xx or 503 and belongs into the notice line, wherever the request aimed.
+// A refusal says so in a header, a fault comes with a status of 5xx; both belong into the notice line, wherever the request aimed.
 document.addEventListener('htmx:beforeRequest', (e) => {
   document.querySelectorAll('form.sent').forEach((f) => f.classList.remove('sent'));
   e.detail.elt.closest('form')?.classList.add('sent');
 });
+const refused = (xhr) => xhr.status >= 400 || xhr.getResponseHeader('Baton-Refused') !== null;
 document.addEventListener('htmx:beforeSwap', (e) => {
-  const status = e.detail.xhr.status;
-  if (status >= 400) {
+  const { xhr } = e.detail;
+  if (refused(xhr)) {
     e.detail.shouldSwap = false;
-    baton.tell(e.detail.xhr.responseText.includes('class="notice') ? e.detail.xhr.responseText : null);
+    baton.tell(noticeOf(xhr.responseText));
+    document.dispatchEvent(new CustomEvent('refused', { detail: { xhr } }));
   } else if (e.detail.requestConfig.verb === 'post') {
     baton.clear();
   }
@@ -78,24 +93,17 @@ document.addEventListener('click', (e) => {
   const opener = e.target.closest('[data-opens]');
   if (opener) document.getElementById(opener.dataset.opens)?.showModal();
 });
-// Keys that stand where they act: they press a button, or put the writing into a field.
-const act = (element) => {
-  if (element.matches('input, select, textarea')) { element.focus(); element.select?.(); } else element.click();
-};
 document.addEventListener('keydown', (e) => {
   if (e.key === 'Escape') baton.clear();
-  const name = named(e);
-  if (name === 'Ctrl Enter' && e.target.matches('textarea')) { e.preventDefault(); e.target.form?.requestSubmit(); return; }
+  if (e.key === 'Enter' && (e.ctrlKey || e.metaKey) && e.target.matches('textarea')) { e.preventDefault(); e.target.form?.requestSubmit(); return; }
   // A choice is left by Enter as a field is.
-  const button = name === 'Enter' && e.target.matches('select') && e.target.form?.querySelector('button:not([type=button])');
-  if (button) { e.preventDefault(); e.target.form.requestSubmit(button); return; }
-  const element = !baton.typing(e) && document.querySelector(`[data-hotkey="${CSS.escape(name)}"]`);
-  if (element) { e.preventDefault(); act(element); }
+  const button = e.key === 'Enter' && e.target.matches('select') && e.target.form?.querySelector('button:not([type=button])');
+  if (button) { e.preventDefault(); e.target.form.requestSubmit(button); }
 });
 // A file is sent as soon as it is chosen.
 document.addEventListener('change', (e) => { if (e.target.matches('[data-sends]')) e.target.form.requestSubmit(); });
 document.addEventListener('htmx:afterRequest', (e) => {
-  if (!e.detail.successful) return;
+  if (!e.detail.successful || refused(e.detail.xhr)) return;
   if (e.detail.elt.matches('[data-empties-when-done]')) e.detail.elt.reset();
   if (e.detail.elt.matches('[data-closes-when-done]')) e.detail.elt.closest('dialog').close();
   // A dialog that closes gives the focus back; what it has brought asks for it.

@@ -2,18 +2,18 @@
 (() => {
   const root = document.documentElement;
   const key = () => `baton-light-${root.dataset.lightOf || 'work'}`;
-  const apply = (light) => root.classList.toggle('blues', light === 'blues');
+  const apply = (light) => { root.dataset.bsTheme = light === 'blues' ? 'dark' : 'light'; };
   apply(localStorage.getItem(key()) || root.dataset.lightOf);
   // Paper is white, whatever the light.
   window.addEventListener('beforeprint', () => apply('work'));
   window.addEventListener('afterprint', () => apply(localStorage.getItem(key()) || root.dataset.lightOf));
   // The button names the light that it would turn to.
-  const name = () => document.querySelectorAll('[data-light]').forEach((b) => { b.textContent = root.classList.contains('blues') ? 'worklight' : 'running blues'; });
+  const name = () => document.querySelectorAll('[data-light]').forEach((b) => { b.textContent = root.dataset.bsTheme === 'dark' ? 'worklight' : 'running blues'; });
   document.addEventListener('DOMContentLoaded', name);
   document.addEventListener('htmx:afterSettle', name);
   document.addEventListener('click', (e) => {
     if (!e.target.closest('[data-light]')) return;
-    const next = root.classList.contains('blues') ? 'work' : 'blues';
+    const next = root.dataset.bsTheme === 'dark' ? 'work' : 'blues';
     localStorage.setItem(key(), next);
     apply(next);
     name();

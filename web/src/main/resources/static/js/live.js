@@ -1,6 +1,6 @@
 import { baton } from './baton.js';
 import { Line } from './line.js';
-import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
+import { morph } from './morph.js';
 
 // Keeps what a page shows up to date over the browser's one line, and gives orders over it. An element with data-live gets
 // the drawings of that topic; with data-live-text their text alone; with data-live-event they are only told to scripts.
@@ -38,19 +38,11 @@ document.addEventListener('visibilitychange', () => {
   all.forEach(draw);
 });
 
-// What has focus or is under the pointer stays the same element: only what is different in it is changed.
-const AS_IT_IS = {
-  morphStyle: 'innerHTML',
-  ignoreActiveValue: true,
-  restoreFocus: true,
-  callbacks: { beforeAttributeUpdated: (name, element) => !(name === 'open' && element.matches('details')) },
-};
-
 const draw = ({ topic, data }) => {
   document.querySelectorAll(`[data-live="${topic}"]`).forEach((element) => {
     if ('liveEvent' in element.dataset) return;
     if ('liveText' in element.dataset) element.textContent = data;
-    else { Idiomorph.morph(element, data, AS_IT_IS); htmx.process(element); }
+    else morph(element, data);
   });
   document.dispatchEvent(new CustomEvent('live', { detail: { topic, data } }));
 };

@@ -1,8 +1,8 @@
 // Undo and redo, the same on every page: their keys, their buttons, and the words of what they would take back. A page that draws
 // itself takes the event `step`; any other is drawn anew as the server has it now, and says what was done.
 import { baton } from './baton.js';
-import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
-import { tinykeys } from '../lib/tinykeys/tinykeys.js';
+import { morph } from './morph.js';
+import { does } from './keys.js';
 
 const SAID = 'baton-said';
 
@@ -18,29 +18,15 @@ async function step(name) {
     window.location.reload();
     return;
   }
-  const response = await fetch(window.location.href).catch(() => null);
-  if (!response?.ok) { baton.tell(null); return; }
+  const response = await baton.ask(window.location.href);
+  if (!response) return;
   const main = new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('main');
-  Idiomorph.morph(document.querySelector('main'), main, { morphStyle: 'outerHTML', ignoreActiveValue: true });
-  htmx.process(document.querySelector('main'));
+  morph(document.querySelector('main'), main, 'outerHTML');
   baton.say(words);
 }
 
-const unlessTyping = (act) => (e) => {
-  if (e.defaultPrevented || baton.typing(e)) return;
-  e.preventDefault();
-  act();
-};
-tinykeys(window, {
-  '$mod+z': unlessTyping(() => step('undo')),
-  '$mod+Shift+z': unlessTyping(() => step('redo')),
-  '$mod+y': unlessTyping(() => step('redo')),
-});
-
-document.addEventListener('click', (e) => {
-  const button = e.target.closest('[data-step]');
-  if (button) step(button.dataset.step);
-});
+// A key asks although the button is off: a page that was left lying may not know yet what there is to undo.
+does({ undo: () => { step('undo'); }, redo: () => { step('redo'); } });
 
 document.addEventListener('live', ({ detail }) => {
   if (detail.topic !== 'steps') return;
@@ -48,7 +34,7 @@ document.addEventListener('live', ({ detail }) => {
   document.querySelectorAll('[data-step]').forEach((button) => {
     const what = words[button.dataset.step];
     button.disabled = !what;
-    button.title = what;
+    button.dataset.tip = what ? `${button.dataset.step === 'undo' ? 'Undo' : 'Do again'}: ${what}` : '';
     button.querySelector('.of').textContent = what ? `: ${what}` : '';
   });
 });

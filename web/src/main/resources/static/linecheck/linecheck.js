@@ -1,5 +1,6 @@
 // Down the rig by keyboard: one line is current; Enter sends, Y and N answer and go on to the next.
 import { baton } from '../js/baton.js';
+import { does } from '../js/keys.js';
 const box = document.getElementById('lines');
 let device = null;
 const rows = () => [...box.querySelectorAll('tbody tr')];
@@ -41,12 +42,16 @@ box.addEventListener('click', (e) => {
   const seen = e.target.closest('[data-seen]');
   if (seen) answer(row, seen.dataset.seen);
 });
-document.addEventListener('keydown', (e) => {
-  if (baton.typing(e) || e.ctrlKey || e.altKey || e.repeat || !current()) return;
-  const keys = { Enter: () => send(current()), y: () => answer(current(), 'yes'), n: () => answer(current(), 'no'), ArrowDown: () => step(1), ArrowUp: () => step(-1) };
-  const act = keys[e.key.length === 1 ? e.key.toLowerCase() : e.key];
-  if (!act || (e.key === 'Enter' && e.target.closest('button, a'))) return;
-  e.preventDefault();
-  act();
+const atCurrent = (act) => (e) => {
+  if (e.repeat || !current()) return false;
+  act(current());
+  return true;
+};
+does({
+  send: atCurrent(send),
+  moved: atCurrent((row) => answer(row, 'yes')),
+  still: atCurrent((row) => answer(row, 'no')),
+  down: atCurrent(() => step(1)),
+  up: atCurrent(() => step(-1)),
 });
 mark(current());

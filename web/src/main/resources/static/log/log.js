@@ -1,5 +1,6 @@
 // New lines are fetched when the wire says so, with the filters as they stand; pause holds the page still, not the log.
 import { baton } from '../js/baton.js';
+import { does } from '../js/keys.js';
 const rows = document.getElementById('rows');
 const filters = document.getElementById('filters');
 const pause = document.getElementById('pause');
@@ -67,8 +68,8 @@ rows.addEventListener('click', async (e) => {
   const numbers = rows.querySelectorAll('tr[data-number]');
   const query = new URLSearchParams(new FormData(filters));
   query.set('before', numbers[numbers.length - 1].dataset.number);
-  const response = await fetch(`/shows/${baton.show}/log/rows?${query}`).catch(() => null);
-  if (!response?.ok) { baton.tell(null); return; }
+  const response = await baton.ask(`/shows/${baton.show}/log/rows?${query}`);
+  if (!response) return;
   button.closest('tr').remove();
   rows.insertAdjacentHTML('beforeend', await response.text());
   kept = rows.children.length;
@@ -85,5 +86,4 @@ const toggle = () => {
 };
 
 document.addEventListener('live', (e) => { if (e.detail.topic === 'log') fetchNew(); });
-pause.addEventListener('click', toggle);
-document.addEventListener('keydown', (e) => { if (e.key.toLowerCase() === 'p' && !baton.typing(e)) toggle(); });
+does({ pause: toggle });

@@ -1,6 +1,7 @@
 // Patch sets: looked at, edited, kept and loaded. Looking is only ever a GET.
 import { baton } from '../js/baton.js';
-import { Idiomorph } from '../lib/idiomorph/idiomorph.esm.js';
+import { morph } from '../js/morph.js';
+import { does } from '../js/keys.js';
 import { following } from './following.js';
 
 const place = document.getElementById('patch');
@@ -18,7 +19,7 @@ const { follow } = following(place);
 
 function draw(html) {
   const focused = document.activeElement?.id;
-  Idiomorph.morph(body(), html, { morphStyle: 'outerHTML' });
+  morph(body(), html, 'outerHTML');
   if (focused && document.activeElement.id !== focused) document.getElementById(focused)?.focus();
   follow();
   history.replaceState(null, '', path(chosen() ? `?set=${chosen()}` : ''));
@@ -30,10 +31,9 @@ let changing = 0;
 
 async function look(set) {
   const mine = ++asked;
-  const response = await fetch(path(`/body?set=${set}`)).catch(() => null);
-  const html = response?.ok ? await response.text() : null;
-  if (mine !== asked) return;
-  if (html === null) baton.tell(null); else draw(html);
+  const response = await baton.ask(path(`/body?set=${set}`));
+  const html = response && (await response.text());
+  if (mine === asked && html !== null) draw(html);
 }
 
 /** Answers whether it was done. */
@@ -75,7 +75,7 @@ function rest(now) {
   if (now === true) asking = 0;
   if (!button || Date.now() < asking) return;
   button.classList.remove('asks');
-  button.innerHTML = `<span></span> <kbd>L</kbd> <kbd>L</kbd>`;
+  button.innerHTML = `<span></span> <key-of act="load"></key-of> <key-of act="load"></key-of>`;
   button.firstChild.textContent = button.dataset.says;
 }
 
@@ -97,8 +97,8 @@ nameDialog.addEventListener('submit', async (e) => {
 });
 
 async function openLine(row) {
-  const response = await fetch(ofSet(`/line?place=${row}`)).catch(() => null);
-  if (!response?.ok) { baton.tell(response ? await response.text() : null); return; }
+  const response = await baton.ask(ofSet(`/line?place=${row}`));
+  if (!response) return;
   lineDialog.innerHTML = await response.text();
   lineDialog.showModal();
   lineDialog.querySelector('select').focus();
@@ -111,21 +111,46 @@ lineDialog.addEventListener('submit', async (e) => {
 // ---- what keys and buttons do
 
 const row = () => document.activeElement?.closest?.('#lines tr[data-place]');
-const acts = {
-  new: () => askName('', false, (f) => change(path(''), { name: f.name })),
-  load: () => load(false),
-  'load-key': () => load(true),
-  keep: () => change(ofSet('/keep')),
-  'keep-as': () => askName(`${body().dataset.name} 2`, false, (f) => change(ofSet('/keep-as'), { name: f.name })),
-  'put-back': () => change(ofSet('/put-back')),
-  rename: () => askName(body().dataset.name, true, (f) => change(ofSet('/rename'), f)),
-  duplicate: () => change(ofSet('/duplicate')),
-  'delete-set': () => change(ofSet('/delete')),
-  'add-line': () => openLine(-1),
-  'change-line': (at) => at && openLine(at.dataset.place),
-  'delete-line': (at) => at && change(ofSet(`/line/${at.dataset.place}/delete`)),
-  hush: () => change(path('/hush')).then((done) => done && baton.say('All notes off was sent to every output.')),
+// What is done to a set needs one to be chosen.
+const ofChosen = (act) => () => {
+  if (!chosen()) return false;
+  act();
+  return true;
 };
+/** Of a line: that of the button that was pressed, or the one that has focus. */
+const ofLine = (act) => (e) => {
+  const at = e.target.closest('#lines tr[data-place]');
+  if (!at || (e.type === 'keydown' && at !== e.target)) return false;
+  act(at);
+  return true;
+};
+/** To the set or the line above or below. */
+const beside = (by) => () => {
+  const focused = document.activeElement;
+  const list = [...document.querySelectorAll(focused.closest('#sets') ? '#sets a' : '#lines tr[data-place]')];
+  if (!list.includes(focused)) return false;
+  const next = list[list.indexOf(focused) + by];
+  next?.focus();
+  if (next?.dataset.set) look(next.dataset.set);
+  return true;
+};
+
+does({
+  newSet: () => askName('', false, (f) => change(path(''), { name: f.name })),
+  load: (e) => chosen() !== '' && load(e.type === 'keydown'),
+  keep: ofChosen(() => change(ofSet('/keep'))),
+  keepAs: ofChosen(() => askName(`${body().dataset.name} 2`, false, (f) => change(ofSet('/keep-as'), { name: f.name }))),
+  putBack: ofChosen(() => change(ofSet('/put-back'))),
+  rename: ofChosen(() => askName(body().dataset.name, true, (f) => change(ofSet('/rename'), f))),
+  duplicate: ofChosen(() => change(ofSet('/duplicate'))),
+  deleteSet: ofChosen(() => change(ofSet('/delete'))),
+  addLine: ofChosen(() => openLine(-1)),
+  changeLine: ofLine((at) => openLine(at.dataset.place)),
+  deleteLine: ofLine((at) => change(ofSet(`/line/${at.dataset.place}/delete`))),
+  hush: () => { change(path('/hush')).then((done) => done && baton.say('All notes off was sent to every output.')); },
+  up: beside(-1),
+  down: beside(1),
+});
 
 document.addEventListener('step', async (e) => {
   e.preventDefault();
@@ -133,37 +158,12 @@ document.addEventListener('step', async (e) => {
 });
 document.addEventListener('click', (e) => {
   const set = e.target.closest('[data-set]');
-  if (set && !e.ctrlKey && !e.metaKey) { e.preventDefault(); look(set.dataset.set); return; }
-  const act = e.target.closest('[data-do]');
-  if (act) acts[act.dataset.do](act.closest('tr[data-place]'));
+  if (set && !e.ctrlKey && !e.metaKey) { e.preventDefault(); look(set.dataset.set); }
 });
 place.addEventListener('change', (e) => {
   if (e.target.matches('[data-local]')) change(ofSet('/local'), { machine: e.target.dataset.local, off: e.target.checked });
 });
 
-const keys = {
-  n: 'new', l: 'load-key', k: 'keep', K: 'keep-as', p: 'put-back', r: 'rename', d: 'duplicate', a: 'add-line', o: 'hush',
-};
-const needSet = new Set(['load-key', 'keep', 'keep-as', 'put-back', 'rename', 'duplicate', 'add-line']);
-
-document.addEventListener('keydown', (e) => {
-  if (baton.typing(e)) return;
-  const ctrl = e.ctrlKey || e.metaKey;
-  if (ctrl || e.altKey) return;
-  const to = { ArrowDown: 1, ArrowUp: -1 }[e.key];
-  const list = e.target.closest('#sets') ? [...document.querySelectorAll('#sets a')] : [...document.querySelectorAll('#lines tr[data-place]')];
-  if (to && list.includes(document.activeElement)) {
-    e.preventDefault();
-    const next = list[list.indexOf(document.activeElement) + to];
-    next?.focus();
-    if (next?.dataset.set) look(next.dataset.set);
-    return;
-  }
-  if (row() === e.target && e.key === 'Enter') { e.preventDefault(); acts['change-line'](row()); return; }
-  if (row() === e.target && e.key === 'Delete') { acts['delete-line'](row()); return; }
-  const act = keys[e.key];
-  if (act && (chosen() || !needSet.has(act))) { e.preventDefault(); acts[act](); }
-});
 document.addEventListener('copy', (e) => {
   if (!row()) return;
   e.preventDefault();
@@ -178,4 +178,4 @@ document.addEventListener('paste', (e) => {
 
 rest();
 follow();
-new MutationObserver(() => { if (!document.querySelector('#load kbd') && Date.now() > asking) rest(); }).observe(place, { childList: true, subtree: true });
+new MutationObserver(() => { if (!document.querySelector('#load key-of') && Date.now() > asking) rest(); }).observe(place, { childList: true, subtree: true });

@@ -1,13 +1,14 @@
 // The phrasebook by keyboard: choose, change, fire, duplicate, delete; and what belongs to it: lists, families, learning.
 import { baton } from '../js/baton.js';
-import { named } from '../js/keys.js';
+import { does, meaning, named } from '../js/keys.js';
 import { offerDraft } from './draft.js';
 import './kinds.js';
+import { choose, leaveSeveral, pressed } from './several.js';
 const ARMED_MILLIS = 3000;
 const at = () => document.querySelector('.phrases').dataset.at;
 const entries = () => [...document.querySelectorAll('.entry')];
 const draw = (verb, path, target = '#phrases', values = {}) =>
-  htmx.ajax(verb, `${at()}${path}`, { source: document.querySelector(target), target, swap: 'innerHTML', values }).catch(() => {});
+  htmx.ajax(verb, `${at()}${path}`, { source: document.querySelector(target), target, swap: target === '#phrases' ? 'morph' : 'innerHTML', values }).catch(() => {});
 
 // ---- firing: a guarded phrase wants a second press within three seconds, by the rule of the engine; the key shows it
 
@@ -32,7 +33,8 @@ const fire = (entry) => {
 let back = 0;
 const write = (entry) => {
   back = entry.dataset.phrase;
-  return fetch(`${at()}/phrases/${back}`).then((r) => r.text()).then((html) => {
+  return baton.ask(`${at()}/phrases/${back}`).then((response) => response?.text()).then((html) => {
+    if (html === undefined) return;
     leave();
     entry.hidden = true;
     entry.insertAdjacentHTML('afterend', html);
@@ -59,8 +61,7 @@ const remove = (id, used, name) => {
 document.addEventListener('click', (e) => {
   const entry = e.target.closest('.entry');
   if (e.target.closest('[data-fire]')) fire(entry);
-  else if (entry && !e.target.closest('.amount')) write(entry);
-  if (e.target.closest('[data-write]')) writeNew();
+  else if (entry && !e.target.closest('.amount') && !pressed(entry, e)) write(entry);
   const box = e.target.closest('[data-box]')?.dataset;
   if (box) draw('GET', box.box, box.into);
   if (e.target.closest('[data-leave]')) { leave(); toEntry(back); }
@@ -92,6 +93,8 @@ document.addEventListener('htmx:afterSettle', (e) => {
   const form = e.detail.elt.closest?.('.phrase-form') || null;
   if (/\/phrases$/.test(e.detail.requestConfig.path)) writeNew();
   else if (form || back) toEntry(back);
+  const { kept } = document.querySelector('.phrases').dataset;
+  if (kept) baton.say(kept);
 });
 
 // ---- keys
@@ -105,28 +108,31 @@ const beside = (by) => (entry) => {
   all[Math.max(0, Math.min(all.length - 1, all.indexOf(entry) + by))].focus();
 };
 const ON_AN_ENTRY = {
-  ArrowDown: beside(1),
-  ArrowUp: beside(-1),
-  Home: beside(-Infinity),
-  End: beside(Infinity),
-  'Ctrl d': (entry) => draw('POST', `/phrases/${entry.dataset.phrase}/copy`),
-  Enter: write,
-  F2: write,
-  f: toFirstAmount,
-  Delete: (entry) => remove(entry.dataset.phrase, Number(entry.dataset.used), entry.dataset.name),
+  down: beside(1),
+  up: beside(-1),
+  first: beside(-Infinity),
+  last: beside(Infinity),
+  duplicate: (entry) => draw('POST', `/phrases/${entry.dataset.phrase}/copy`),
+  change: write,
+  fire: toFirstAmount,
+  choose,
+  remove: (entry) => remove(entry.dataset.phrase, Number(entry.dataset.used), entry.dataset.name),
 };
 document.addEventListener('keydown', (e) => {
   const name = named(e);
   const entry = e.target.closest('.entry');
   let act;
   if (name === 'Escape' && document.querySelector('.blanks')) act = () => { leave(); toEntry(back); };
+  else if (name === 'Escape') { leaveSeveral(); return; }
   else if (e.target.closest('.amount')) act = name === 'Enter' && fire;
   else if (baton.typing(e)) return;
-  else if (e.target === entry) act = ON_AN_ENTRY[name];
+  else if (e.target === entry) act = ON_AN_ENTRY[meaning(e)];
   if (!act) return;
   e.preventDefault();
   act(entry);
 });
+
+does({ phrase: () => { writeNew(); } });
 
 // ---- the machine's own list: a place typed anew is looked at before it is applied
 

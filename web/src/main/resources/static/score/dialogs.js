@@ -53,12 +53,12 @@ const nameChosen = () => {
   if (place) place.textContent = chosen.size === 1 ? 'the chosen cue' : several;
 };
 const showSnippets = async (response) => {
-  if (!response?.ok) return;
+  if (!response) return;
   list.innerHTML = await response.text();
   htmx.process(list);
   nameChosen();
 };
-document.querySelector('[data-opens="score-snippets"]').addEventListener('click', async () => showSnippets(await fetch(path('snippets')).catch(() => null)));
+document.querySelector('[data-opens="score-snippets"]').addEventListener('click', async () => showSnippets(await baton.ask(path('snippets'))));
 list.addEventListener('htmx:afterSwap', nameChosen);
 snippets.addEventListener('submit', async (e) => {
   if (e.target.id !== 'keep-snippet') return;

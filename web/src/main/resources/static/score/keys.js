@@ -1,10 +1,11 @@
 // The keys of the Score.
 import { baton } from '../js/baton.js';
+import { meaning, ofButton } from '../js/keys.js';
 import { beats, change, depts, item, load, music, notes, paper, state } from './sheet.js';
 import { choose, chosen, go, leftHere, mark, notesHere, ownHere, put, seen, show, step, these } from './mark.js';
 import { write, writing } from './writer.js';
 import { sectionHere } from './dialogs.js';
-import { nudge, pause, play, release, stopRunning } from './playing.js';
+import { nudge, pause, release, stopRunning } from './playing.js';
 
 const ZOOMS = [0, 32, 16, 8, 4, 2, 1];
 const IT_PLAYS = 'The music plays. Esc brings the sheet back; then keys write again.';
@@ -38,47 +39,43 @@ const toBeat = (beat) => { put(beat.tick, mark.staff); seen(); };
 
 /** Those that also work while the music plays. */
 const MOVING = {
-  o: pause,
-  p: play,
-  v: release,
-  ',': () => nudge(-20),
-  '.': () => nudge(20),
-  Escape: () => { if (state.running) stopRunning(); chosen.clear(); show(); },
+  pause,
+  release,
+  sooner: () => nudge(-20),
+  later: () => nudge(20),
+  none: () => { if (state.running) stopRunning(); chosen.clear(); show(); },
 };
 const STANDING = {
-  ArrowLeft: (e) => go(-1, e.shiftKey),
-  ArrowRight: (e) => go(1, e.shiftKey),
-  ArrowUp: () => toStaff(mark.staff - 1),
-  ArrowDown: () => toStaff(mark.staff + 1),
-  Home: () => toBeat(beats()[0]),
-  End: () => toBeat(beats().at(-1)),
-  Enter: () => write(ownHere()[0]),
-  ' ': () => { ownHere().forEach((n) => choose(n.dataset.cue)); show(); },
-  Delete: remove,
-  l: sectionHere,
-  b: () => document.querySelector('[data-opens="score-snippets"]').click(),
-  '+': () => zoom(1),
-  '=': () => zoom(1),
-  '-': () => zoom(-1),
-};
-const WITH_CTRL = {
-  c: copy,
-  x: () => { copy(); remove(); },
-  v: () => { if (copied.length) change('copy', { cues: copied.join(','), tick: mark.tick }); },
-  d: duplicate,
-  a: () => { notes().forEach((n) => chosen.add(n.dataset.cue)); show(); },
+  left: () => go(-1, false),
+  right: () => go(1, false),
+  barLeft: () => go(-1, true),
+  barRight: () => go(1, true),
+  up: () => toStaff(mark.staff - 1),
+  down: () => toStaff(mark.staff + 1),
+  first: () => toBeat(beats()[0]),
+  last: () => toBeat(beats().at(-1)),
+  write: () => write(ownHere()[0]),
+  choose: () => { ownHere().forEach((n) => choose(n.dataset.cue)); show(); },
+  remove,
+  section: sectionHere,
+  snippets: () => document.querySelector('[data-opens="score-snippets"]').click(),
+  closer: () => zoom(1),
+  farther: () => zoom(-1),
+  copy,
+  cut: () => { copy(); remove(); },
+  paste: () => { if (copied.length) change('copy', { cues: copied.join(','), tick: mark.tick }); },
+  duplicate,
+  all: () => { notes().forEach((n) => chosen.add(n.dataset.cue)); show(); },
 };
 
 document.addEventListener('keydown', (e) => {
-  if (baton.typing(e) || writing() || e.altKey || !music()) return;
-  const key = e.key.length === 1 ? e.key.toLowerCase() : e.key;
-  const ctrl = e.ctrlKey || e.metaKey;
-  const moves = !ctrl && MOVING[key];
-  const act = moves || (ctrl ? WITH_CTRL[key] : STANDING[key]);
-  if (!act || (e.target.closest('button, a') && (key === 'Enter' || key === ' '))) return;
+  if (e.defaultPrevented || baton.typing(e) || writing() || !music()) return;
+  const moves = MOVING[meaning(e)];
+  const act = moves || STANDING[meaning(e)];
+  if (!act || ofButton(e)) return;
   e.preventDefault();
   // Nobody sees the mark while the music moves, so nothing is changed at it.
-  if (state.running && !moves) baton.say(IT_PLAYS); else act(e);
+  if (state.running && !moves) baton.say(IT_PLAYS); else act();
 });
 
 document.addEventListener('step', (e) => {

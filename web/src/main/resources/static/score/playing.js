@@ -73,7 +73,7 @@ const begin = () => {
   gutter.replaceChildren(...all('.code, .brace').map((n) => n.cloneNode(true)));
   batonLine.style.height = `${(height - 80) * running.scale}px`;
   batonLine.style.top = `${40 + 62 * running.scale}px`;
-  strip.innerHTML = '<span class="quiet">It plays: <kbd>O</kbd> pause and go on, <kbd>V</kbd> leave the vamp, <kbd>,</kbd> <kbd>.</kbd> 20 ms earlier or later, <kbd>Esc</kbd> back to the sheet while the music goes on</span>';
+  strip.innerHTML = '<span class="quiet">It plays: <key-of act="pause"></key-of> pause and go on, <key-of act="release"></key-of> leave the vamp, <key-of act="sooner"></key-of> <key-of act="later"></key-of> 20 ms earlier or later, <key-of act="none"></key-of> back to the sheet while the music goes on</span>';
   requestAnimationFrame(frame);
 };
 

@@ -99,8 +99,8 @@ export const draw = (html) => {
 let busy = Promise.resolve();
 export const load = () => {
   busy = busy.then(async () => {
-    const response = await fetch(path(`sheet?${new URLSearchParams(asking())}`));
-    if (response.ok) draw(await response.text());
+    const response = await baton.ask(path(`sheet?${new URLSearchParams(asking())}`));
+    if (response) draw(await response.text());
   });
   return busy;
 };

@@ -1,5 +1,6 @@
 // Listeners: made of what came in, written, deleted; a dialog shows the blanks of the kind that is chosen.
 import { baton } from '../js/baton.js';
+import { does } from '../js/keys.js';
 const dialog = document.getElementById('listener');
 const listeners = document.getElementById('listeners');
 const path = (rest) => `/shows/${baton.show}/signals${rest}`;
@@ -21,8 +22,8 @@ function fit(form) {
 }
 
 async function open(query) {
-  const response = await fetch(path(`/form${query}`)).catch(() => null);
-  if (!response?.ok) { baton.tell(response ? await response.text() : null); return; }
+  const response = await baton.ask(path(`/form${query}`));
+  if (!response) return;
   dialog.innerHTML = await response.text();
   fit(dialog.querySelector('form'));
   dialog.showModal();
@@ -56,11 +57,16 @@ listeners.addEventListener('click', (e) => {
   if (e.target.closest('[data-edit]')) open(`?listener=${id}`);
   if (e.target.closest('[data-delete]')) change(`/${id}/delete`);
 });
-listeners.addEventListener('keydown', (e) => {
-  const row = e.target.closest('[data-listener]');
-  if (!row || e.target !== row) return;
-  if (e.key === 'Enter') { e.preventDefault(); open(`?listener=${row.dataset.listener}`); }
-  if (e.key === 'Delete') change(`/${row.dataset.listener}/delete`);
+const atListener = (act) => (e) => {
+  if (!e.target.matches('[data-listener]')) return false;
+  act(e.target.dataset.listener);
+  return true;
+};
+does({
+  listener: () => { open(''); },
+  relay: () => { open('?relay=true'); },
+  change: atListener((id) => open(`?listener=${id}`)),
+  remove: atListener((id) => change(`/${id}/delete`)),
 });
 document.getElementById('came').addEventListener('click', (e) => {
   const came = e.target.closest('[data-came]')?.dataset.came;
@@ -73,20 +79,9 @@ document.addEventListener('step', async (e) => {
   const answer = await baton.post(`/shows/${baton.show}/steps/${e.detail.step}`);
   if (!answer) return;
   baton.say(await answer.text());
-  const drawn = await fetch(path('/listeners')).catch(() => null);
-  if (drawn?.ok) listeners.innerHTML = await drawn.text(); else baton.tell(null);
+  const drawn = await baton.ask(path('/listeners'));
+  if (drawn) listeners.innerHTML = await drawn.text();
 });
-document.addEventListener('click', (e) => {
-  if (e.target.closest('[data-new]')) open('');
-  if (e.target.closest('[data-new-relay]')) open('?relay=true');
-});
-document.addEventListener('keydown', (e) => {
-  if (baton.typing(e)) return;
-  if (e.key === 'n' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); open(''); }
-  if (e.key === 'r' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); open('?relay=true'); }
-  if (e.key === 't' && !e.ctrlKey && !e.metaKey && !e.altKey) { e.preventDefault(); bench.elements.words.focus(); }
-});
-
 // The trial: what would happen is shown first; a second key lets it happen.
 const bench = document.getElementById('trial');
 let tried = null;

@@ -45,7 +45,8 @@ class DialogsTest {
                             + rule.getNodes().get(0).getHtml());
                 }
             }
-            page.evaluate("() => document.documentElement.classList.toggle('blues')");
+            page.evaluate(
+                    "() => { const root = document.documentElement.dataset; root.bsTheme = root.bsTheme === 'dark' ? 'light' : 'dark'; }");
             page.waitForTimeout(100);
         }
     }
@@ -66,6 +67,9 @@ class DialogsTest {
                 assertThat(page.locator("#" + name)).not().isVisible();
                 dialogs++;
             }
+            page.keyboard().press("F1");
+            judge(page, "#key-sheet", tab + " keys", found);
+            dialogs++;
         }
         assertThat(found).isEmpty();
         assertThat(dialogs).isGreaterThan(8);

@@ -12,7 +12,16 @@ public final class Doubt {
     /** @return in words, what is doubtful in what a machine gets at a cue; empty when all is well */
     public static Optional<String> of(Cue cue, Device device) {
         List<Call> calls = cue.callsFor(device.id());
-        return bothWays(calls, device).or(() -> beforeGo(cue, calls));
+        return leftOut(calls, device).or(() -> bothWays(calls, device)).or(() -> beforeGo(cue, calls));
+    }
+
+    /** A phrase that is no longer in the machine's own list, and whose number calls another by now. */
+    private static Optional<String> leftOut(List<Call> calls, Device device) {
+        return calls.stream()
+                .flatMap(c -> device.phrase(c.phraseId()).stream())
+                .flatMap(p -> device.nowMeant(p).stream())
+                .findFirst()
+                .map(p -> "no longer in the machine's list: its number calls “" + p.name() + "” by now");
     }
 
     /** Both halves of an on and off in the same moment. */

@@ -99,7 +99,15 @@ public final class DryRun {
 
     /** By device id, what each device is doing after a cue itself, not its copies; nothing for a cue that is not there. */
     public Map<Integer, PlannedCall> shown(int cueId) {
-        int index = plan.indexOf(cueId);
+        return shownAt(plan.indexOf(cueId));
+    }
+
+    /** By device id, what each device is doing after a cue or after that copy of it. */
+    public Map<Integer, PlannedCall> shown(PlannedCue cue) {
+        return shownAt(plan.indexOf(cue));
+    }
+
+    private Map<Integer, PlannedCall> shownAt(int index) {
         if (index < 0) {
             return Map.of();
         }

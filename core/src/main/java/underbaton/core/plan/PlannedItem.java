@@ -49,6 +49,16 @@ public record PlannedItem(
         return new PlannedItem(item, times, left, comes, vamps, !whole);
     }
 
+    /** When a cue of it starts, in words: {@code at 17:1}; of a copy in a linked section, where that copy comes. */
+    public String starts(PlannedCue cue) {
+        return cue.copy().isEmpty() || times.isEmpty()
+                ? cue.start().toString()
+                : "at "
+                        + times.get()
+                                .bars()
+                                .position(times.get().tempi().tick(cue.atNanos().orElse(0)));
+    }
+
     /** How long it lasts as planned, or else by its score, vamps played once; s, 0 when nobody knows. */
     public int seconds() {
         return item.plannedSeconds() > 0

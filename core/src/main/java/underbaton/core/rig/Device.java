@@ -42,18 +42,35 @@ public record Device(
     public Device {
         stepLists = List.copyOf(stepLists);
         StepList.requireApart(stepLists);
-        name = Refusal.requireName("name", name, 60);
+        name = requireName(name);
         if (channel < 0 || channel > 15) {
             throw new Refusal("channel", "A MIDI channel is 1 to 16; choose one of these.");
         }
-        if (leadMs < 0 || leadMs > 10_000) {
-            throw new Refusal("lead", "A lead is 0 to 10,000 ms, not " + leadMs + ".");
-        }
-        if (settleMs < 0 || settleMs > 10_000) {
-            throw new Refusal("settle", "A machine settles in 0 to 10,000 ms, not " + settleMs + ".");
-        }
+        requireLead(leadMs);
+        requireSettle(settleMs);
         precautions = precautions.filter(p -> !p.equals(Precautions.NONE));
         phrases = numbered(list, phrases);
+    }
+
+    /** The name of a machine, 1 to 60 characters. */
+    public static String requireName(String name) {
+        return Refusal.requireName("name", name, 60);
+    }
+
+    /** How early it is told, 0 to 10,000 ms. */
+    public static int requireLead(int ms) {
+        if (ms < 0 || ms > 10_000) {
+            throw new Refusal("lead", "A lead is 0 to 10,000 ms, not " + ms + ".");
+        }
+        return ms;
+    }
+
+    /** How long it is busy after a program, 0 to 10,000 ms. */
+    public static int requireSettle(int ms) {
+        if (ms < 0 || ms > 10_000) {
+            throw new Refusal("settle", "A machine settles in 0 to 10,000 ms, not " + ms + ".");
+        }
+        return ms;
     }
 
     /** A machine without precautions. */

@@ -27,11 +27,17 @@ public record Phrase(
         Optional<PatchSet> patch) {
 
     public Phrase {
-        name = Refusal.requireName("name", name, 60);
+        name = requireName(name);
+        argument = fitting(says, argument);
+    }
+
+    /** The name of a phrase: 1 to 60 characters, and not the signs that part phrases in a cell. */
+    public static String requireName(String typed) {
+        String name = Refusal.requireName("name", typed, 60);
         if (name.contains(" + ") || name.contains("→")) {
             throw new Refusal("name", "“ + ” and “→” part phrases and amounts in a cell; write the name without them.");
         }
-        argument = fitting(says, argument);
+        return name;
     }
 
     /** A phrase of a machine of the rig. */
@@ -75,6 +81,10 @@ public record Phrase(
 
     public Phrase withGuarded(boolean nowGuarded) {
         return new Phrase(id, name, says, argument, effect, nowGuarded, listed, remarks, patch);
+    }
+
+    public Phrase withEffect(Effect newEffect) {
+        return new Phrase(id, name, says, argument, newEffect, guarded, listed, remarks, patch);
     }
 
     public Phrase withSays(Message message) {

@@ -1,5 +1,7 @@
 package underbaton.core.rig;
 
+import java.util.List;
+
 /**
  * Something a person asked for that cannot be: says which field, what is wrong, and how to mend it. Nothing has changed
  * when it is thrown.
@@ -7,6 +9,7 @@ package underbaton.core.rig;
 public final class Refusal extends RuntimeException {
 
     private final String field;
+    private final transient List<Refusal> all;
 
     /**
      * @param field the field in question, in lower case; empty when it is the whole
@@ -15,6 +18,23 @@ public final class Refusal extends RuntimeException {
     public Refusal(String field, String message) {
         super(message);
         this.field = field;
+        this.all = List.of(this);
+    }
+
+    private Refusal(List<Refusal> all) {
+        super(all.get(0).getMessage());
+        this.field = all.get(0).field;
+        this.all = List.copyOf(all);
+    }
+
+    /** Several at once, of which the first speaks where only one is asked for. */
+    public static Refusal ofAll(List<Refusal> all) {
+        return all.size() == 1 ? all.get(0) : new Refusal(all);
+    }
+
+    /** This, or all that it stands for. */
+    public List<Refusal> all() {
+        return all;
     }
 
     public String field() {

@@ -4,6 +4,9 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemEnd;
@@ -11,6 +14,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.engine.DryRun;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 
 /**
@@ -43,21 +47,51 @@ record BookView(Show show, DryRun run, List<Leaf> leaves, int machinesSince) {
             place++;
             int seconds = plan.item(item.id()).map(PlannedItem::seconds).orElse(0);
             ItemEnd end = ItemEnd.of(item);
+            Map<Integer, List<Leaf.Again>> copies = copies(item, run);
             int part = 0;
             do {
                 int from = part * MOST_ROWS;
                 List<Cue> cues = item.cues()
                         .subList(from, Math.min(from + MOST_ROWS, item.cues().size()));
                 List<Leaf.Row> rows = cues.stream()
-                        .map(c -> new Leaf.Row(c, end.behind(c).orElse(""), run.shown(c.id()), show.revision()))
+                        .map(c -> new Leaf.Row(
+                                c,
+                                end.behind(c).orElse(""),
+                                run.shown(c.id()),
+                                c == item.cues().get(0) ? copies.getOrDefault(0, List.of()) : List.of(),
+                                copies.getOrDefault(c.id(), List.of()),
+                                show.revision()))
                         .toList();
                 Leaf leaf = new Leaf(item, place, part, seconds, state, rows, show.revision(), show.revision());
-                state = rows.isEmpty() ? state : rows.get(rows.size() - 1).after();
+                state = rows.isEmpty() ? state : rows.get(rows.size() - 1).leaves();
                 leaves.add(leaf.after(known.get(leaf.id())));
                 part++;
             } while (part * MOST_ROWS < item.cues().size());
         }
         return new BookView(show, run, leaves, sameMachines ? before.machinesSince : show.revision());
+    }
+
+    /** The copies in linked sections, by the id of the cue after which they come; 0 for those before the first. */
+    private static Map<Integer, List<Leaf.Again>> copies(Item item, DryRun run) {
+        Map<Integer, List<Leaf.Again>> copies = new HashMap<>();
+        Optional<PlannedItem> planned = run.plan().item(item.id());
+        boolean linked = planned.stream().flatMap(p -> p.cues().stream()).anyMatch(c -> !c.copy()
+                .isEmpty());
+        if (!linked) {
+            return copies;
+        }
+        Map<Integer, Cue> own = item.cues().stream().collect(Collectors.toMap(Cue::id, Function.identity()));
+        int last = 0;
+        for (PlannedCue cue : planned.get().cues()) {
+            if (cue.copy().isEmpty()) {
+                last = cue.cueId();
+            } else {
+                copies.computeIfAbsent(last, l -> new ArrayList<>())
+                        .add(new Leaf.Again(
+                                own.get(cue.cueId()), cue.label(), planned.get().starts(cue), run.shown(cue)));
+            }
+        }
+        return copies;
     }
 
     /** As a person counts them: {@code 53 cues, 9 items}. */

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
@@ -39,15 +40,27 @@ public record Leaf(
      *
      * @param behind why it lies behind the item's end; empty when it does not
      * @param after what every machine is doing after the cue
+     * @param ahead copies in linked sections that come before it; only before an item's first cue
+     * @param again copies in linked sections that come after it and before the next cue
      * @param since the revision since which it stands in this leaf and is drawn as it is
      */
-    public record Row(Cue cue, String behind, Map<Integer, PlannedCall> after, int since) {
+    public record Row(
+            Cue cue, String behind, Map<Integer, PlannedCall> after, List<Again> ahead, List<Again> again, int since) {
 
         public List<Cell> cells(Show show) {
-            return show.told().stream().map(d -> cell(show, d)).toList();
+            return cells(show, cue, after);
         }
 
-        private Cell cell(Show show, Device device) {
+        /** What every machine is doing when the next row begins. */
+        Map<Integer, PlannedCall> leaves() {
+            return again.isEmpty() ? after : again.get(again.size() - 1).after;
+        }
+
+        private static List<Cell> cells(Show show, Cue cue, Map<Integer, PlannedCall> after) {
+            return show.told().stream().map(d -> cell(show, cue, d, after)).toList();
+        }
+
+        private static Cell cell(Show show, Cue cue, Device device, Map<Integer, PlannedCall> after) {
             PlannedCall held = after.get(device.id());
             List<Phrase> phrases = cue.callsFor(device.id()).stream()
                     .flatMap(c -> show.phrase(c).stream())
@@ -58,12 +71,7 @@ public record Leaf(
                     CueTable.cell(cue, device),
                     stops && held == null,
                     phrases.stream().anyMatch(Phrase::guarded),
-                    phrases.stream()
-                            .flatMap(p -> device.nowMeant(p).stream())
-                            .findFirst()
-                            .map(p -> "no longer in the machine's list: its number calls “" + p.name() + "” by now")
-                            .or(() -> Doubt.of(cue, device))
-                            .orElse(""),
+                    Doubt.of(cue, device).orElse(""),
                     held == null ? "" : held.phrase());
         }
 
@@ -72,8 +80,39 @@ public record Leaf(
             boolean same = before != null
                     && cue.equals(before.cue)
                     && behind.equals(before.behind)
-                    && sameState(after, before.after);
-            return same ? new Row(cue, behind, after, before.since) : this;
+                    && sameState(after, before.after)
+                    && same(ahead, before.ahead)
+                    && same(again, before.again);
+            return same ? new Row(cue, behind, after, ahead, again, before.since) : this;
+        }
+
+        private static boolean same(List<Again> one, List<Again> other) {
+            return one.size() == other.size()
+                    && IntStream.range(0, one.size()).allMatch(i -> one.get(i).same(other.get(i)));
+        }
+    }
+
+    /**
+     * A cue's copy in a section that is another again: shown where it comes, written at the cue itself.
+     *
+     * @param label {@code 12 in C}
+     * @param starts {@code at 33:1}
+     */
+    public record Again(Cue cue, String label, String starts, Map<Integer, PlannedCall> after) {
+
+        public List<Cell> cells(Show show) {
+            return Row.cells(show, cue, after);
+        }
+
+        public String id() {
+            return label.replace(' ', '-');
+        }
+
+        private boolean same(Again other) {
+            return cue.equals(other.cue)
+                    && label.equals(other.label)
+                    && starts.equals(other.starts)
+                    && sameState(after, other.after);
         }
     }
 

@@ -3,6 +3,8 @@ package underbaton.web.desk;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
@@ -72,7 +74,7 @@ public record DeskView(
      *
      * @param heading the item that begins with this cue, where a new one does
      */
-    public record Row(PlannedCue cue, List<Said> said, Optional<Item> heading) {}
+    public record Row(PlannedCue cue, String starts, List<Said> said, Optional<Item> heading) {}
 
     /**
      * A cue that comes by itself.
@@ -125,8 +127,12 @@ public record DeskView(
      */
     public record Offer(String to, int count) {}
 
-    /** What one device gets. */
-    public record Said(Device device, String phrase) {}
+    /**
+     * What one device gets.
+     *
+     * @param doubt what of it cannot be meant as it is written, in words; null when all is well
+     */
+    public record Said(Device device, String phrase, String doubt) {}
 
     static DeskView of(Show show, PlaybackState state, Clock clock, Aside aside) {
         List<PlannedCue> cues = state.plan().cues();
@@ -144,10 +150,10 @@ public record DeskView(
                 now.flatMap(i -> state.plan().item(i.id()))
                         .map(PlannedItem::seconds)
                         .orElse(0),
-                standby.map(c -> row(show, c, Optional.empty())),
-                state.last().map(f -> row(show, f.cue(), Optional.empty())),
+                standby.map(c -> row(show, state, c, Optional.empty())),
+                state.last().map(f -> row(show, state, f.cue(), Optional.empty())),
                 state.last().map(f -> clock.epochMicrosAt(f.atNanos()) / 1000).orElse(0L),
-                state.followOn().map(p -> row(show, p.cue(), Optional.empty())),
+                state.followOn().map(p -> row(show, state, p.cue(), Optional.empty())),
                 state.followOn()
                         .map(p -> clock.epochMicrosAt(p.dueNanos()) / 1000)
                         .orElse(0L),
@@ -215,7 +221,7 @@ public record DeskView(
                 continue;
             }
             boolean first = cue.item().id() != itemId;
-            rows.add(row(show, cue, first ? Optional.of(cue.item()) : Optional.empty()));
+            rows.add(row(show, state, cue, first ? Optional.of(cue.item()) : Optional.empty()));
             itemId = cue.item().id();
         }
         return rows;
@@ -226,7 +232,7 @@ public record DeskView(
                 .flatMap(p -> p.ahead().stream())
                 .filter(TimedCalls::strikes)
                 .limit(MOST_TIMED)
-                .map(t -> new Timed(row(show, t.cue(), Optional.empty()), t.nanos() / 1_000_000))
+                .map(t -> new Timed(row(show, state, t.cue(), Optional.empty()), t.nanos() / 1_000_000))
                 .toList();
     }
 
@@ -261,7 +267,8 @@ public record DeskView(
         return running;
     }
 
-    private static Row row(Show show, PlannedCue cue, Optional<Item> heading) {
+    private static Row row(Show show, PlaybackState state, PlannedCue cue, Optional<Item> heading) {
+        Optional<Cue> written = show.cue(cue.cueId());
         List<Said> said = new ArrayList<>();
         for (Device device : show.devices()) {
             List<String> phrases = cue.calls().stream()
@@ -269,9 +276,14 @@ public record DeskView(
                     .map(PlannedCall::phrase)
                     .toList();
             if (!phrases.isEmpty()) {
-                said.add(new Said(device, String.join(" + ", phrases)));
+                String doubt = written.flatMap(c -> Doubt.of(c, device)).orElse(null);
+                said.add(new Said(device, String.join(" + ", phrases), doubt));
             }
         }
-        return new Row(cue, said, heading);
+        String starts = state.plan()
+                .item(cue.item().id())
+                .map(i -> i.starts(cue))
+                .orElse(cue.start().toString());
+        return new Row(cue, starts, said, heading);
     }
 }

@@ -3,6 +3,7 @@ package underbaton.web.page;
 import jakarta.servlet.http.HttpServletResponse;
 import java.sql.SQLException;
 import java.util.NoSuchElementException;
+import java.util.stream.Collectors;
 import org.apache.catalina.connector.ClientAbortException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -37,7 +38,10 @@ class Trouble {
     @ExceptionHandler(Refusal.class)
     @ResponseStatus(HttpStatus.UNPROCESSABLE_CONTENT)
     String refused(Refusal refusal, Model model) {
-        return notice(refusal.getMessage(), refusal.field(), model);
+        model.addAttribute(
+                "more", refusal.all().stream().skip(1).map(Refusal::getMessage).toList());
+        String fields = refusal.all().stream().map(Refusal::field).collect(Collectors.joining(" "));
+        return notice(refusal.getMessage(), fields.strip(), model);
     }
 
     @ExceptionHandler({DataAccessException.class, TransactionException.class, SQLException.class})
@@ -46,6 +50,7 @@ class Trouble {
             return fault(cause, response, model);
         }
         response.setStatus(HttpStatus.SERVICE_UNAVAILABLE.value());
+        model.addAttribute("fault", true);
         return notice(
                 "The database does not answer, so nothing was changed. The show goes on from memory; what you typed "
                         + "is still here: try again when the database is back (./baton start brings it back).",
@@ -67,6 +72,7 @@ class Trouble {
         }
         LOG.error("A request failed", cause);
         response.setStatus(HttpStatus.INTERNAL_SERVER_ERROR.value());
+        model.addAttribute("fault", true);
         return notice(
                 "This failed by a fault of Under Baton, not of yours, and nothing was changed. What you typed is still "
                         + "here. What went wrong stands in its log file.",
@@ -137,9 +143,9 @@ class Trouble {
         return "page/gone";
     }
 
-    private static String notice(String words, String field, Model model) {
+    private static String notice(String words, String fields, Model model) {
         model.addAttribute("words", words);
-        model.addAttribute("field", field);
+        model.addAttribute("fields", fields);
         return "page/notice :: notice";
     }
 }

@@ -15,6 +15,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Precautions;
 import underbaton.core.rig.Precautions.UntoldFade;
 import underbaton.core.rig.StepList;
+import underbaton.web.page.Faults;
 import underbaton.web.page.Typed;
 
 /**
@@ -113,29 +114,43 @@ public record DeviceForm(
      */
     Device toDevice(Optional<Device> old) {
         List<Phrase> phrases = old.map(Device::phrases).orElse(List.of());
-        // An OSC machine has neither channel nor numbering; the blanks are not on the page then.
-        Numbering numbering = new Numbering(
+        Faults faults = new Faults();
+        String called = faults.or("?", () -> Device.requireName(name));
+        Connection connection = faults.or(
+                new Connection.LocalMidi("?"),
+                () -> old.filter(PatchBay::is).map(Device::connection).orElseGet(this::connection));
+        int wireChannel = faults.or(0, () -> Numbering.wireChannel(Typed.number("channel", or(channel, "1"))));
+        Numbering numbering = faults.or(Numbering.WIRE, this::numbering);
+        int leadMs = faults.or(0, () -> Device.requireLead(Typed.number("lead", or(lead, "0"))));
+        int settleMs = faults.or(0, () -> Device.requireSettle(Typed.number("settle", or(settle, "0"))));
+        Levels scale = faults.or(Levels.PUBLISHED, () -> Levels.of(or(levels, ""), numbering));
+        List<StepList> steps = faults.or(List.of(), () -> StepList.read(or(lists, "")));
+        return faults.all(() -> new Device(
+                old.map(Device::id).orElse(0),
+                called,
+                Department.valueOf(department.toUpperCase(Locale.ROOT)),
+                connection,
+                wireChannel,
+                numbering,
+                leadMs,
+                settleMs,
+                scale,
+                old.flatMap(Device::list),
+                steps,
+                Optional.of(new Precautions(
+                        or(safe, ""), UntoldFade.valueOf(or(untold, "AT_ONCE").toUpperCase(Locale.ROOT)))),
+                phrases));
+    }
+
+    /** An OSC machine has neither channel nor numbering; the blanks are not on the page then. */
+    private Numbering numbering() {
+        return new Numbering(
                 Typed.number("programs", or(programs, "1")),
                 banks == null || banks.isBlank() ? 0 : Typed.number("banks", banks),
                 Numbering.Values.valueOf(or(values, "FROM_0").toUpperCase(Locale.ROOT)),
                 Typed.number("octaves", or(octaves, "-2")),
                 "flats".equals(flats),
                 Typed.number("places", or(places, "1")));
-        return new Device(
-                old.map(Device::id).orElse(0),
-                name,
-                Department.valueOf(department.toUpperCase(Locale.ROOT)),
-                old.filter(PatchBay::is).map(Device::connection).orElseGet(this::connection),
-                Numbering.wireChannel(Typed.number("channel", or(channel, "1"))),
-                numbering,
-                Typed.number("lead", or(lead, "0")),
-                Typed.number("settle", or(settle, "0")),
-                Levels.of(or(levels, ""), numbering),
-                old.flatMap(Device::list),
-                StepList.read(or(lists, "")),
-                Optional.of(new Precautions(
-                        or(safe, ""), UntoldFade.valueOf(or(untold, "AT_ONCE").toUpperCase(Locale.ROOT)))),
-                phrases);
     }
 
     private Connection connection() {

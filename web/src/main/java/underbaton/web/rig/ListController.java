@@ -53,7 +53,9 @@ class ListController {
         }
         PositionList.Kind numbered = PositionList.Kind.valueOf(kind);
         Numbering numbering = device.numbering();
-        int wire = first.isBlank()
+        // A first note says nothing of a list that is recalled by program from now on.
+        boolean ofAnother = device.list().filter(l -> l.kind() != numbered).isPresent();
+        int wire = first.isBlank() || ofAnother
                 ? 0
                 : switch (numbered) {
                     case NOTE -> numbering.wireNote(first);

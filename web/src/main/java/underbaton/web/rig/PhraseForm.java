@@ -1,5 +1,6 @@
 package underbaton.web.rig;
 
+import java.util.Locale;
 import java.util.Optional;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
@@ -8,6 +9,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Speech;
 import underbaton.core.rig.SpeechWording;
+import underbaton.web.page.Faults;
 
 /**
  * A phrase as it is typed.
@@ -56,20 +58,39 @@ public record PhraseForm(
         boolean adds = device.phrase(id).isEmpty() && device.list().isPresent() && says.isBlank();
         boolean listed = entry.isPresent() || adds;
         // The number of a new entry comes from its place when the device takes it in.
-        Speech speech = entry.map(Phrase::says)
-                .orElseGet(() -> adds
-                        ? Speech.of(device.list().orElseThrow().at(0))
-                        : new SpeechWording(device.numbering()).read(typed(device)));
-        String argument = or(unit) + (or(range).isBlank() ? "" : " " + range.strip());
-        return new Phrase(
-                id,
-                name,
-                speech,
-                or(unit).isBlank() || listed ? Optional.empty() : Optional.of(Argument.of(argument)),
-                Effect.of(effect),
-                guarded != null,
-                listed,
-                new Remarks(Remarks.Mark.of(or(mark)), or(note), or(group)));
+        Faults faults = new Faults();
+        String called = faults.or("?", () -> Phrase.requireName(name));
+        Optional<Speech> speech = faults.or(
+                Optional.empty(),
+                () -> Optional.of(entry.map(Phrase::says)
+                        .orElseGet(() -> adds
+                                ? Speech.of(device.list().orElseThrow().at(0))
+                                : new SpeechWording(device.numbering()).read(typed(device)))));
+        String amount = or(unit) + (or(range).isBlank() ? "" : " " + range.strip());
+        Optional<Argument> argument = faults.or(
+                Optional.empty(),
+                () -> or(unit).isBlank() || listed ? Optional.empty() : Optional.of(Argument.of(amount)));
+        Effect does = faults.or(Effect.MOMENT, () -> Effect.of(effect));
+        Remarks remarks = faults.or(Remarks.NONE, () -> new Remarks(Remarks.Mark.of(or(mark)), or(note), or(group)));
+        return faults.all(
+                () -> speech.map(s -> new Phrase(id, called, s, argument, does, guarded != null, listed, remarks))
+                        .orElse(null));
+    }
+
+    /** How a phrase reads that was written in other words, such as {@code H2} for B2; empty where they are the same. */
+    String keptAs(Device device, Phrase phrase) {
+        String kept = new SpeechWording(device.numbering()).write(phrase.says());
+        boolean same = phrase.listed() || plain(kept).equals(plain(or(says)));
+        return same ? "" : "“" + phrase.name() + "” is kept as: " + kept;
+    }
+
+    private static String plain(String words) {
+        return words.replaceFirst("^osc ", "")
+                .replaceAll("\\s+", "")
+                .replace('−', '-')
+                .replace('♯', '#')
+                .replace('♭', 'b')
+                .toLowerCase(Locale.ROOT);
     }
 
     private static String or(String typed) {

@@ -44,6 +44,7 @@ class PhrasebookController {
     static String sheet(Show show, int deviceId, Model model) {
         model.addAttribute("show", show);
         model.addAttribute("book", PhrasebookView.of(show, RigController.device(show, deviceId)));
+        model.addAttribute("marks", Remarks.Mark.values());
         return SHEET;
     }
 
@@ -78,6 +79,9 @@ class PhrasebookController {
                 showId,
                 "add the phrase " + form.name(),
                 s -> s.withPhrase(deviceId, form.toPhrase(RigController.device(s, deviceId), 0)));
+        RigController.device(show, deviceId)
+                .phraseNamed(form.name().strip())
+                .ifPresent(p -> model.addAttribute("kept", form.keptAs(RigController.device(show, deviceId), p)));
         return sheet(show, deviceId, model);
     }
 
@@ -94,6 +98,8 @@ class PhrasebookController {
             Fingerprint.require(was, phrase(device, phraseId), "this phrase");
             return s.withPhrase(deviceId, form.toPhrase(device, phraseId));
         });
+        Device device = RigController.device(show, deviceId);
+        device.phrase(phraseId).ifPresent(p -> model.addAttribute("kept", form.keptAs(device, p)));
         return sheet(show, deviceId, model);
     }
 
@@ -109,6 +115,18 @@ class PhrasebookController {
     @PostMapping("/{phraseId}/delete")
     String remove(@PathVariable int showId, @PathVariable int deviceId, @PathVariable int phraseId, Model model) {
         return sheet(shows.edit(showId, "remove a phrase", s -> s.withoutPhrase(deviceId, phraseId)), deviceId, model);
+    }
+
+    @PostMapping("/several")
+    String changeSeveral(
+            @PathVariable int showId, @PathVariable int deviceId, @ModelAttribute SeveralPhrases several, Model model) {
+        return sheet(shows.edit(showId, several.told("change"), s -> several.change(s, deviceId)), deviceId, model);
+    }
+
+    @PostMapping("/several/delete")
+    String removeSeveral(
+            @PathVariable int showId, @PathVariable int deviceId, @ModelAttribute SeveralPhrases several, Model model) {
+        return sheet(shows.edit(showId, several.told("remove"), s -> several.remove(s, deviceId)), deviceId, model);
     }
 
     /** @param amount for a phrase that takes one, as it is typed */
@@ -160,7 +178,7 @@ class PhrasebookController {
                 .toList();
     }
 
-    private static Phrase phrase(Device device, int phraseId) {
+    static Phrase phrase(Device device, int phraseId) {
         return device.phrase(phraseId)
                 .orElseThrow(
                         () -> new Refusal("phrase", "That phrase is no longer in the phrasebook; reload the page."));

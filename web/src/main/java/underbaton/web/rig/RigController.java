@@ -89,7 +89,7 @@ class RigController {
         model.addAttribute("chosen", chosen.orElse(null));
         model.addAttribute("form", chosen.map(DeviceForm::of).orElseGet(DeviceForm::fresh));
         model.addAttribute("localPorts", LocalPorts.outs());
-        model.addAttribute("found", new Neighbourhood.Found(List.of(), ""));
+        model.addAttribute("found", new Neighbourhood.Found(List.of(), "Looking …"));
         model.addAttribute("reach", door.reach());
         model.addAttribute("told", chosen.map(WayTold::of).orElse(""));
         model.addAttribute(

@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import underbaton.core.cue.Cue;
+import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
@@ -374,6 +375,9 @@ final class Engraving {
                     hollow,
                     last ? fitting(label, room - 14) : "",
                     told,
+                    show.cue(p.cue.cueId())
+                            .flatMap(c -> show.device(p.call.deviceId()).flatMap(machine -> Doubt.of(c, machine)))
+                            .orElse(""),
                     p.cue.copy(),
                     p.tick));
             p.call.motion().ifPresent(m -> {

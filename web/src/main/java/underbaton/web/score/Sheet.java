@@ -96,6 +96,7 @@ public record Sheet(
     /** @param was the mark of the section, for a form that changes it */
     public record Letter(double x, String letter, String name, int bar, String was) {}
 
+    /** @param doubt what of it cannot be meant as it is written, in words; empty when all is well */
     public record Note(
             int cueId,
             int deviceId,
@@ -105,12 +106,14 @@ public record Sheet(
             boolean hollow,
             String label,
             String told,
+            String doubt,
             String copy,
             long tick) {
 
         /** Its classes. */
         public String kind() {
-            return "note " + dept + (hollow ? " hollow" : "") + (copy.isEmpty() ? "" : " copy");
+            return "note " + dept + (hollow ? " hollow" : "") + (copy.isEmpty() ? "" : " copy")
+                    + (doubt.isEmpty() ? "" : " astray");
         }
 
         public String place() {

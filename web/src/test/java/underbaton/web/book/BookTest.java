@@ -5,8 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.FormData;
-import com.microsoft.playwright.options.RequestOptions;
 import java.util.List;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -31,6 +29,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Wording;
+import underbaton.core.score.Score;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
@@ -254,20 +253,14 @@ class BookTest {
                 .withItem(new Item(0, ItemKind.SPEECH, "Speech", 0, List.of()), 0)
                 .withItem(new Item(0, ItemKind.OTHER, "Bows", 0, List.of()), 0));
         Page page = book();
-        page.locator(".item-name summary").last().click();
+        page.locator(".item-name summary")
+                .filter(new Locator.FilterOptions().setHasText("Bows"))
+                .click();
         page.locator(".item-form [name=place]").fill("9");
         page.locator(".item-form .main").click();
         assertThat(page.locator("#notice")).containsText("places 1 to 4");
-        int bows = shows.get(show).items().get(3).id();
-        page.request()
-                .post(
-                        baton.url("/shows/" + show + "/book/items/" + bows),
-                        RequestOptions.create()
-                                .setForm(FormData.create()
-                                        .set("kind", "OTHER")
-                                        .set("name", "Bows")
-                                        .set("place", "1")));
-        page.reload();
+        page.locator(".item-form [name=place]").fill("1");
+        page.locator(".item-form .main").click();
         assertThat(page.locator(".item-name b").first()).hasText("Bows");
 
         shows.edit(show, "offset", s -> {
@@ -283,5 +276,38 @@ class BookTest {
         page.reload();
         assertThat(page.locator(".said.astray")).hasText("Blue wash @ −2 s");
         assertThat(page.locator("td.c:has(.astray)")).hasAttribute("title", Pattern.compile("lies before GO"));
+    }
+
+    /** The chorus comes twice: the second time the Book shows its cue where it comes, and the Desk with its own bar. */
+    @Test
+    void aCueOfALinkedSectionStandsWhereItComesAgain() {
+        Shows shows = baton.bean(Shows.class);
+        shows.edit(show, "a score", s -> {
+            Item song = s.items().get(0);
+            Cue chorus = s.cueNumbered(CueNumber.of("2")).orElseThrow();
+            return s.withItem(
+                            song.withScore(Optional.of(Score.of(
+                                    "1 4/4\n1 quarter = 120\n5 B Chorus\n9 C Verse\n13 D Chorus 2 as B\n17 end"))),
+                            0)
+                    .withCue(song.id(), chorus.withStart(Start.of("at 5:1")).withCalls(List.of(new Call(1, 3))));
+        });
+        Page page = book();
+        Locator again = page.locator("tr.again");
+        assertThat(again).hasCount(1);
+        assertThat(again.locator(".no")).hasText("2 in D");
+        assertThat(again.locator(".start")).hasText("at 13:1");
+        assertThat(again.locator("td.c .said")).hasText("Blue wash");
+        assertThat(again.locator("td.c u")).hasCount(1);
+        cell(page, 1, 3).click();
+        page.keyboard().type("Amber wash");
+        page.keyboard().press("Enter");
+        assertThat(again.locator("td.c .said")).hasText("Amber wash");
+
+        Stage stage = baton.bean(Stage.class);
+        stage.open(show);
+        Page desk = baton.open("/shows/" + show + "/desk");
+        assertThat(desk.locator(".coming .next").filter(new Locator.FilterOptions().setHasText("2 in D")))
+                .containsText("at 13:1");
+        stage.close();
     }
 }

@@ -4,7 +4,10 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 import static underbaton.web.UnderBaton.until;
 
+import com.microsoft.playwright.Keyboard;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.KeyboardModifier;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -29,7 +32,9 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.PositionList;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.Wording;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.UnderBaton;
@@ -329,5 +334,79 @@ class PhrasebookTest {
                     "the look of cue " + cue.number(),
                     () -> desk.state().look().name().equals(meant));
         }
+    }
+
+    /** The list that is chosen from keeps the focus through the drawing that its choice causes. */
+    @Test
+    void aChoiceIsTypedWithAllItsLettersThoughTheSheetIsDrawnAnew() {
+        page.locator("#list-kind").focus();
+        page.evaluate("window.before = document.getElementById('list-kind')");
+        page.keyboard().type("is recalled by p", new Keyboard.TypeOptions().setDelay(60));
+        assertThat(page.locator("#list-kind")).hasValue("PROGRAM");
+        until("it is kept", () -> lights().list()
+                .filter(l -> l.kind() == PositionList.Kind.PROGRAM)
+                .isPresent());
+        assertThat(page.locator("#list-first")).isVisible();
+        assertThat(page.locator("#list-kind")).isFocused();
+        assertThat(page.evaluate("window.before === document.getElementById('list-kind')"))
+                .isEqualTo(true);
+    }
+
+    @Test
+    void severalPhrasesAreChangedAtOnceAndTakenBackAtOnce() {
+        for (String name : List.of("One", "Two", "Three", "Four")) {
+            shows.edit(
+                    show,
+                    name,
+                    s -> s.withPhrase(
+                            lights().id(),
+                            new Phrase(
+                                    0,
+                                    name,
+                                    new Wording(Numbering.WIRE).read("note " + name.length()),
+                                    Effect.HOLDS,
+                                    false)));
+        }
+        page.reload();
+        page.locator(".entry").first().focus();
+        page.keyboard().press(" ");
+        page.keyboard().press("ArrowDown");
+        page.keyboard().press(" ");
+        page.locator(".entry").nth(3).click(new Locator.ClickOptions().setModifiers(List.of(KeyboardModifier.CONTROL)));
+        assertThat(page.locator(".several [data-count]")).hasText("3 phrases");
+        page.locator(".several .main").click();
+        assertThat(page.locator("#notice")).containsText("Say what shall change");
+        page.locator(".several [name=effect]").fill("starts for 4:37");
+        page.locator(".several [name=mark]").selectOption("GREEN");
+        page.locator(".several [name=guarded]").selectOption("yes");
+        page.locator(".several [name=group]").fill("Films");
+        page.keyboard().press("Enter");
+        assertThat(page.locator("h3.group")).hasText("Films");
+        assertThat(lights().phrases())
+                .extracting(p -> p.name() + " " + p.effect() + " " + p.remarks().mark() + " " + p.guarded())
+                .containsExactlyInAnyOrder(
+                        "One starts for 4:37 GREEN true",
+                        "Two starts for 4:37 GREEN true",
+                        "Three holds NONE false",
+                        "Four starts for 4:37 GREEN true");
+        assertThat(page.locator(".several")).isHidden();
+        page.locator("body").press("Control+z");
+        assertThat(page.locator("h3.group")).hasCount(0);
+        assertThat(lights().phrases()).noneMatch(Phrase::guarded);
+    }
+
+    /** German names of notes are read; what was made of them is said. */
+    @Test
+    void whatIsKeptInOtherWordsThanItWasTypedIsTold() {
+        page.keyboard().press("n");
+        page.locator(".blanks [name=name]").fill("Flash");
+        page.locator(".blanks [name=says]").fill("note H2");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".toast")).hasText("“Flash” is kept as: note B2");
+        page.locator(".blanks [name=name]").fill("Glow");
+        page.locator(".blanks [name=says]").fill("note c3");
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".entry")).hasCount(2);
+        assertThat(page.locator(".toast")).hasCount(0);
     }
 }

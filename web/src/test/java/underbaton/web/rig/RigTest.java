@@ -80,7 +80,7 @@ class RigTest {
         port().fill("99999");
         press("Keep");
         assertThat(page.locator("#notice")).containsText("A port is 1 to 65534, not 99999");
-        assertThat(port()).hasClass("blank num wrong");
+        assertThat(port()).hasClass("blank num is-invalid");
         assertThat(port()).hasValue("99999");
         port().fill("five");
         press("Keep");

@@ -108,7 +108,9 @@ public final class Neighbourhood implements AutoCloseable {
                 "A machine that is not listed can be typed in by address and port all the same. If its lamp then stays "
                         + "dark, ask the venue’s network person to let multicast DNS (UDP port 5353, address 224.0.0.251) and the "
                         + "machine’s two UDP ports, the one here and the next, pass between this computer and the machine.";
-        return sorted.isEmpty() ? "Nothing makes itself known here by DNS-SD. " + missing : missing;
+        return sorted.isEmpty()
+                ? "Nothing has made itself known so far (DNS-SD); the looking goes on. " + missing
+                : missing;
     }
 
     private void look() {
