@@ -5,7 +5,7 @@ import { about, cellAt, cue, path, refresh, revision } from './sheet.js';
 import { showFolded } from './columns.js';
 import { at, choose, chooseAgain, goTo } from './choice.js';
 import { change, later, writing } from './writing.js';
-import { editing, giveUp } from './cell.js';
+import { editing, giveUp, standsIn } from './cell.js';
 import './keys.js';
 
 let newest = 0; // the latest revision that was announced
@@ -41,9 +41,11 @@ document.getElementById('notice').addEventListener('click', (e) => {
   const told = e.target.closest('[data-mine]');
   if (!told || !e.target.closest('button')) return;
   const { cue: id, column, version, mine } = told.dataset;
+  // Words that were added while the question stood open count too.
+  const text = standsIn({ cue: id, column }) ?? mine;
   giveUp();
   baton.clear();
-  if (e.target.closest('[data-mine-wins]')) change(`cues/${id}/cell`, { column, text: mine, version });
+  if (e.target.closest('[data-mine-wins]')) change(`cues/${id}/cell`, { column, text, version });
   else catchUp();
 });
 

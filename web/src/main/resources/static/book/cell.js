@@ -13,6 +13,8 @@ const here = () => editor !== null && document.contains(editor.input);
 export const editing = () => here();
 export const editorHas = (target) => here() && editor.input === target;
 export const giveUp = () => { editor = null; };
+/** What stands in the editor of that cell by now; nothing where it is not open. */
+export const standsIn = ({ cue: id, column }) => (here() && editor.at.cue === id && editor.at.column === column ? editor.input.value : undefined);
 
 export const write = (to, text) => change(`cues/${to.cue}/cell`, { column: to.column, text, version: cue(to.cue).version });
 

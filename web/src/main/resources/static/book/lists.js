@@ -69,4 +69,3 @@ document.getElementById('book-list').addEventListener('submit', (e) => {
   document.getElementById('book-list').close();
   document.getElementById('book-list-change').replaceChildren();
 });
-document.addEventListener('click', (e) => { if (e.target.closest('[data-shuts]')) e.target.closest('dialog').close(); });

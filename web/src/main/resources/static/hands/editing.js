@@ -1,34 +1,25 @@
 // Hand cues as they are made: written, copied, moved. Nothing here reaches a machine.
 import { baton } from '../js/baton.js';
 import { does } from '../js/keys.js';
-import { morph } from '../js/morph.js';
 
 const place = document.getElementById('hands');
 const keyDialog = document.getElementById('key');
-const gridDialog = document.getElementById('grid');
 
 const body = () => place.querySelector('.hands');
 const page = () => body().dataset.page;
 const path = (rest) => `/shows/${baton.show}/hands${rest}`;
 const at = () => document.activeElement?.closest?.('.place') || document.getElementById('place-0-0');
 const where = (p) => ({ page: page() || 0, row: p?.dataset.row || 0, column: p?.dataset.column || 0 });
+const change = (rest, values) => htmx.ajax('POST', path(rest), { source: place, target: place, swap: 'morph', values }).catch(() => {});
 
-function draw(html) {
-  const focused = document.activeElement?.id;
-  morph(body(), html, 'outerHTML');
-  if (focused) document.getElementById(focused)?.focus();
+place.addEventListener('htmx:afterSettle', (e) => {
+  if (e.detail.target !== place) return;
   history.replaceState(null, '', path(page() ? `/edit?page=${page()}` : '/edit'));
   document.getElementById('play').href = path(page() ? `?page=${page()}` : '');
   const left = document.getElementById('left');
-  if (left) baton.left(left);
-}
-
-/** Answers whether it was done. */
-async function change(rest, fields = {}) {
-  const answer = await baton.post(path(rest), fields);
-  if (answer) draw(await answer.text());
-  return answer !== null;
-}
+  if (left) baton.left(left); else if (body().dataset.done) baton.say(body().dataset.done);
+});
+document.addEventListener('step', (e) => { e.preventDefault(); change(`/${e.detail.step}`, { page: page() || 0 }); });
 
 // ---- writing a key
 
@@ -41,14 +32,11 @@ function fit(form) {
   form.querySelectorAll('.call').forEach((call) => call.querySelector('[data-says]').setAttribute('list', `says-${call.querySelector('[data-machine]').value}`));
 }
 
-async function write(p) {
-  const response = await baton.ask(path(`/form?${new URLSearchParams(where(p))}`));
-  if (!response) return;
-  keyDialog.innerHTML = await response.text();
-  fit(keyDialog.querySelector('form'));
+function write(p) {
   keyDialog.showModal();
-  keyDialog.querySelector('[name=name]').select();
+  htmx.ajax('GET', path(`/form?${new URLSearchParams(where(p))}`), { target: keyDialog, swap: 'innerHTML' }).catch(() => {});
 }
+keyDialog.addEventListener('htmx:afterSettle', () => fit(keyDialog.querySelector('form')));
 
 const calls = (form, list) => [...form.querySelectorAll(`[data-calls=${list}] .call`)]
   .map((call) => `${call.querySelector('[data-machine]').value} ${call.querySelector('[data-says]').value.trim()}`)
@@ -73,10 +61,8 @@ keyDialog.addEventListener('click', (e) => {
     if (row.parentElement.querySelectorAll('.call').length > 1) row.remove(); else row.querySelector('[data-says]').value = '';
   }
 });
-keyDialog.addEventListener('submit', async (e) => {
-  const form = e.target;
-  const fields = Object.fromEntries(new FormData(form));
-  if (await change('/keys', { ...fields, on: calls(form, 'on'), off: calls(form, 'off') })) keyDialog.close();
+document.addEventListener('htmx:configRequest', (e) => {
+  if (e.detail.elt.matches('.key-form')) Object.assign(e.detail.parameters, { on: calls(e.detail.elt, 'on'), off: calls(e.detail.elt, 'off') });
 });
 
 // ---- a pad that works it too
@@ -98,29 +84,22 @@ async function learnSignal(button) {
   told.textContent = 'nothing was touched; press it again, then touch the pad';
 }
 
-// ---- pages
-
-let grids = () => {};
-function askGrid(fields, then) {
-  const { elements } = gridDialog.querySelector('form');
-  Object.entries(fields).forEach(([name, value]) => { elements[name].value = value; });
-  grids = then;
-  gridDialog.showModal();
-  elements.name.select();
-}
-gridDialog.addEventListener('submit', async (e) => {
-  if (await grids(Object.fromEntries(new FormData(e.target)))) gridDialog.close();
-});
-
 // ---- the clipboard
 
 // What was cut is known on the other pages too.
 const CUT = 'baton-cut-key';
-async function copy(text, words) {
-  try { await navigator.clipboard.writeText(text); } catch { localStorage.setItem('baton-copied', text); }
+let copying = Promise.resolve(); // whoever pastes at once waits for what was just copied
+// A page that did not come over a secure line has no clipboard, and one that has may not be let to read it.
+async function written(text, words) {
+  localStorage.setItem('baton-copied', text);
+  try { await navigator.clipboard.writeText(text); } catch { /* then it is pasted from what is kept here */ }
   baton.say(words);
 }
-const copied = async () => navigator.clipboard.readText().catch(() => localStorage.getItem('baton-copied') || '');
+const copy = (text, words) => { copying = written(text, words); };
+async function copied() {
+  await copying;
+  try { return await navigator.clipboard.readText(); } catch { return localStorage.getItem('baton-copied') || ''; }
+}
 
 async function paste() {
   const keys = await copied();
@@ -135,10 +114,6 @@ async function paste() {
 
 // ---- what keys and buttons do
 
-document.addEventListener('step', async (e) => {
-  e.preventDefault();
-  if (await change(`/${e.detail.step}`, { page: page() || 0 })) baton.say(body().dataset.done);
-});
 document.addEventListener('click', (e) => {
   const p = e.target.closest('.place');
   if (p) { p.focus(); if (e.detail !== 1 || !p.dataset.key) write(p); }
@@ -148,7 +123,8 @@ const beside = (p, [down, right]) => document.getElementById(`place-${Number(p.d
 
 async function moveKey(p, to) {
   if (!to || !p.dataset.key) return;
-  if (await change(`/keys/${p.dataset.key}/move`, where(to))) document.getElementById(to.id).focus();
+  await change(`/keys/${p.dataset.key}/move`, where(to));
+  document.getElementById(to.id).focus();
 }
 
 const cut = (p) => {
@@ -156,11 +132,6 @@ const cut = (p) => {
   copy(p.dataset.copy, 'The key is cut: paste it where it shall be.');
 };
 
-const onAPage = (act) => () => {
-  if (!page()) return false;
-  act();
-  return true;
-};
 const atAPlace = (act, keyed = true) => (e) => {
   const p = e.target.closest('.place');
   if (!p || (keyed && !p.dataset.key)) return false;
@@ -171,12 +142,7 @@ const goes = (by) => atAPlace((p) => beside(p, by)?.focus(), false);
 const moved = (by) => atAPlace((p) => moveKey(p, beside(p, by)));
 
 does({
-  newPage: () => askGrid({ name: '', rows: 3, columns: 4 }, (f) => change('/pages', f)),
-  grid: onAPage(() => askGrid({ name: body().dataset.name, rows: body().dataset.rows, columns: body().dataset.columns }, (f) => change(`/pages/${page()}`, f))),
-  pageEarlier: () => { change(`/pages/${page()}/place`, { by: -1 }); },
-  pageLater: () => { change(`/pages/${page()}/place`, { by: 1 }); },
-  copyPage: onAPage(() => copy(body().dataset.copy, 'The page is copied.')),
-  deletePage: () => { change(`/pages/${page()}/delete`); },
+  copyPage: () => { copy(body().dataset.copy, 'The page is copied.'); },
   up: goes([-1, 0]),
   down: goes([1, 0]),
   left: goes([0, -1]),

@@ -34,7 +34,7 @@ export const baton = {
     htmx.process(notice());
     unmark();
     (notice().querySelector('[data-fields]')?.dataset.fields || '').split(' ').filter(Boolean).forEach((field) => {
-      const wrong = document.querySelector(`form.sent [name="${CSS.escape(field)}"], .editing [name="${CSS.escape(field)}"]`);
+      const wrong = document.querySelector(`form.sent [name="${CSS.escape(field)}"]:not(:disabled), .editing [name="${CSS.escape(field)}"]`);
       wrong?.classList.add('is-invalid');
       wrong?.setAttribute('aria-invalid', 'true');
     });
@@ -89,9 +89,6 @@ document.addEventListener('htmx:beforeSwap', (e) => {
 document.addEventListener('htmx:sendError', () => baton.tell(null));
 document.addEventListener('click', (e) => {
   if (e.target.closest('[data-close]')) baton.clear();
-  if (e.target.closest('[data-close-dialog]')) e.target.closest('dialog')?.close();
-  const opener = e.target.closest('[data-opens]');
-  if (opener) document.getElementById(opener.dataset.opens)?.showModal();
 });
 document.addEventListener('keydown', (e) => {
   if (e.key === 'Escape') baton.clear();
@@ -100,12 +97,17 @@ document.addEventListener('keydown', (e) => {
   const button = e.key === 'Enter' && e.target.matches('select') && e.target.form?.querySelector('button:not([type=button])');
   if (button) { e.preventDefault(); e.target.form.requestSubmit(button); }
 });
+// What was fetched into a dialog is old when it is opened again.
+document.addEventListener('close', (e) => { if (e.target.matches('dialog[data-fetched]')) e.target.replaceChildren(); }, true);
+// What a dialog begins with is written over.
+document.addEventListener('focusin', (e) => { if (e.target.matches('dialog input[autofocus]')) e.target.select(); });
 // A file is sent as soon as it is chosen.
 document.addEventListener('change', (e) => { if (e.target.matches('[data-sends]')) e.target.form.requestSubmit(); });
 document.addEventListener('htmx:afterRequest', (e) => {
   if (!e.detail.successful || refused(e.detail.xhr)) return;
   if (e.detail.elt.matches('[data-empties-when-done]')) e.detail.elt.reset();
   if (e.detail.elt.matches('[data-closes-when-done]')) e.detail.elt.closest('dialog').close();
+  if (e.detail.elt.dataset.says) baton.say(e.detail.elt.dataset.says);
   // A dialog that closes gives the focus back; what it has brought asks for it.
   e.detail.target.querySelector('[autofocus]:not(:disabled)')?.focus();
 });

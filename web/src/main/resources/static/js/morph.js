@@ -10,7 +10,9 @@ const ours = {
 /** @param {string} morphStyle innerHTML for what is within the element, outerHTML for the element itself */
 export const morph = (element, content, morphStyle = 'innerHTML') => {
   const before = new Map([...element.querySelectorAll('[x-data]')].map((component) => [component, component.getAttribute('x-data')]));
-  const morphed = Idiomorph.morph(element, content, { morphStyle, ignoreActiveValue: true, restoreFocus: true, callbacks: ours });
+  // Of a field that has focus nothing is touched; of a button or a row, all that is different.
+  const ignoreActiveValue = document.activeElement.matches('input, textarea, select');
+  const morphed = Idiomorph.morph(element, content, { morphStyle, ignoreActiveValue, restoreFocus: true, callbacks: ours });
   before.forEach((data, component) => {
     if (!component.isConnected || component.getAttribute('x-data') === data) return;
     window.Alpine.destroyTree(component);

@@ -67,7 +67,7 @@ document.addEventListener('click', (e) => {
   if (e.target.closest('[data-leave]')) { leave(); toEntry(back); }
   if (e.target.closest('[data-leave-box]')) e.target.closest('form').remove();
   // What was pasted stays in its box.
-  if (e.target.closest('[data-leave-preview]')) { document.querySelector('#preview').replaceChildren(); document.querySelector('[data-opens=paste]')?.focus(); }
+  if (e.target.closest('[data-leave-preview]')) { document.querySelector('#preview').replaceChildren(); document.querySelector('[commandfor=paste][command=show-modal]')?.focus(); }
   const keep = e.target.closest('[data-keep]')?.dataset.keep;
   if (keep) {
     const said = document.querySelector('.question [name=keep]');

@@ -58,7 +58,7 @@ const showSnippets = async (response) => {
   htmx.process(list);
   nameChosen();
 };
-document.querySelector('[data-opens="score-snippets"]').addEventListener('click', async () => showSnippets(await baton.ask(path('snippets'))));
+document.querySelector('[commandfor="score-snippets"]').addEventListener('click', async () => showSnippets(await baton.ask(path('snippets'))));
 list.addEventListener('htmx:afterSwap', nameChosen);
 snippets.addEventListener('submit', async (e) => {
   if (e.target.id !== 'keep-snippet') return;

@@ -58,7 +58,7 @@ const STANDING = {
   choose: () => { ownHere().forEach((n) => choose(n.dataset.cue)); show(); },
   remove,
   section: sectionHere,
-  snippets: () => document.querySelector('[data-opens="score-snippets"]').click(),
+  snippets: () => document.querySelector('[commandfor="score-snippets"]').click(),
   closer: () => zoom(1),
   farther: () => zoom(-1),
   copy,

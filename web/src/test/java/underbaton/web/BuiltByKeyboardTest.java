@@ -121,7 +121,7 @@ class BuiltByKeyboardTest {
         // Its first letter is enough; the page is drawn anew with the choice.
         type("i");
         until("it has a list", () -> device("Desk").list().isPresent());
-        assertThat(page.locator("[data-opens=paste]")).isVisible();
+        assertThat(page.locator("[command=show-modal][commandfor=paste]")).isVisible();
         focused("#list-kind");
         tab(2);
         press("Enter");

@@ -57,10 +57,10 @@ class DialogsTest {
         int dialogs = 0;
         for (String tab : List.of("rig", "book", "score", "desk")) {
             Page page = baton.open("/shows/" + show + "/" + tab);
-            Locator openers = page.locator("[data-opens]:visible");
+            Locator openers = page.locator("[command=show-modal]:visible");
             for (int i = 0; i < openers.count(); i++) {
                 openers.nth(i).click();
-                String name = openers.nth(i).getAttribute("data-opens");
+                String name = openers.nth(i).getAttribute("commandfor");
                 assertThat(page.locator("#" + name)).isVisible();
                 judge(page, "#" + name, tab + " " + name, found);
                 page.keyboard().press("Escape");

@@ -88,10 +88,10 @@ class KeysTest {
         assertThat(book.locator("#find")).isFocused();
         Page patch = page("patch");
         press(patch, "N", false);
-        assertThat(patch.locator("#name")).isVisible();
+        assertThat(patch.locator("#new-set")).isVisible();
         patch.keyboard().press("Escape");
         press(patch, "K", true);
-        assertThat(patch.locator("#name [name=name]")).hasValue(Pattern.compile(".* 2"));
+        assertThat(patch.locator("#keep-as [name=name]")).hasValue(Pattern.compile(".* 2"));
     }
 
     private static void press(Page page, String key, boolean shift) {

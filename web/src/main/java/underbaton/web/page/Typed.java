@@ -7,6 +7,11 @@ public final class Typed {
 
     private Typed() {}
 
+    /** A blank that was not on the page is an empty one. */
+    public static String orEmpty(String text) {
+        return text == null ? "" : text;
+    }
+
     /** @throws Refusal when the text is no whole number */
     public static int number(String field, String text) {
         String digits = text.strip().replace('−', '-');

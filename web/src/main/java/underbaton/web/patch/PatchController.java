@@ -109,6 +109,8 @@ class PatchController {
                 : wiring.lines().get(wiring.lines().size() - 1).from();
         model.addAttribute(
                 "form", known ? LineForm.of(show, place, wiring.lines().get(place)) : LineForm.fresh(last, first));
+        model.addAttribute("show", show);
+        model.addAttribute("setId", setId);
         model.addAttribute("machines", view.machines());
         model.addAttribute("kinds", PatchKind.values());
         return "patch/line :: form";
@@ -283,7 +285,7 @@ class PatchController {
             @PathVariable int showId,
             @PathVariable int setId,
             @RequestParam int machine,
-            @RequestParam boolean off,
+            @RequestParam(defaultValue = "false") boolean off,
             Model model) {
         Show changed = tried(
                 showId, setId, off ? "local control off" : "local control on", (s, w) -> w.withLocalOff(machine, off));

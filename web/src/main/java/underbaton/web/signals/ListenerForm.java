@@ -87,6 +87,28 @@ public record ListenerForm(
         String atOnce,
         String listens) {
 
+    /** Blanks of another kind are not sent. */
+    public ListenerForm {
+        channel = Typed.orEmpty(channel);
+        low = Typed.orEmpty(low);
+        high = Typed.orEmpty(high);
+        soft = Typed.orEmpty(soft);
+        hard = Typed.orEmpty(hard);
+        way = Typed.orEmpty(way);
+        bank = Typed.orEmpty(bank);
+        word = Typed.orEmpty(word);
+        text = Typed.orEmpty(text);
+        value = Typed.orEmpty(value);
+        cue = Typed.orEmpty(cue);
+        offset = Typed.orEmpty(offset);
+        target = Typed.orEmpty(target);
+        section = Typed.orEmpty(section);
+        group = Typed.orEmpty(group);
+        among = Typed.orEmpty(among);
+        table = Typed.orEmpty(table);
+        pause = Typed.orEmpty(pause);
+    }
+
     /** What can be listened for, as the page offers it. */
     static final Map<String, String> KINDS = inOrder(
             "note", "a note",

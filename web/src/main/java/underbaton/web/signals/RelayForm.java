@@ -64,15 +64,42 @@ public record RelayForm(
         String bent,
         String grid,
         String smooth,
-        int second,
+        Integer second,
         String secondChannel,
         String secondNumber,
         String gates,
         String meeting,
-        int listOf,
+        Integer listOf,
         String names,
         String first,
         String each) {
+
+    /** Blanks of another kind are not sent. */
+    public RelayForm {
+        how = Typed.orEmpty(how);
+        says = Typed.orEmpty(says);
+        tells = Typed.orEmpty(tells);
+        words = Typed.orEmpty(words);
+        toChannel = Typed.orEmpty(toChannel);
+        shift = Typed.orEmpty(shift);
+        fills = Typed.orEmpty(fills);
+        place = Typed.orEmpty(place);
+        comesFrom = Typed.orEmpty(comesFrom);
+        comesTo = Typed.orEmpty(comesTo);
+        goesFrom = Typed.orEmpty(goesFrom);
+        goesTo = Typed.orEmpty(goesTo);
+        bent = Typed.orEmpty(bent);
+        grid = Typed.orEmpty(grid);
+        smooth = Typed.orEmpty(smooth);
+        secondChannel = Typed.orEmpty(secondChannel);
+        secondNumber = Typed.orEmpty(secondNumber);
+        gates = Typed.orEmpty(gates);
+        meeting = Typed.orEmpty(meeting);
+        names = Typed.orEmpty(names);
+        first = Typed.orEmpty(first);
+        second = second == null ? Integer.valueOf(0) : second;
+        listOf = listOf == null ? Integer.valueOf(0) : listOf;
+    }
 
     private static final String EMPTY = "";
     private static final String NUMBER = "[-−+]?\\d{1,7}([.,]\\d{1,4})?|[-−]∞";

@@ -70,7 +70,10 @@ class SignalsController {
         this.stage = stage;
         this.pages = pages;
         this.cameIn = cameIn;
-        live.paints("came", showId -> painting.of("signals/signals", "came", Map.of("came", came(showId))));
+        live.paints(
+                "came",
+                showId -> painting.of(
+                        "signals/signals", "came", Map.of("came", came(showId), "show", shows.get(showId))));
         live.paints("listeners", showId -> painting.of("signals/signals", "listeners", listed(shows.get(showId))));
     }
 

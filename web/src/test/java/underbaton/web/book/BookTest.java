@@ -167,9 +167,11 @@ class BookTest {
         assertThat(second.locator("#notice")).containsText("Somebody changed cue 2 while you wrote");
         assertThat(second.locator("#notice")).containsText("it says “Amber wash” now; you wrote “Blue wash”");
         assertThat(second.locator(".editing input")).hasValue("Blue wash");
+        // What is written on while the question stands open counts too.
+        second.locator(".editing input").fill("Blue wash + Dark");
         second.getByText("Put mine").click();
-        assertThat(cell(second, 1, 3)).hasText("Blue wash");
-        assertThat(cell(first, 1, 3)).hasText("Blue wash");
+        assertThat(cell(second, 1, 3)).hasText("Blue wash + Dark");
+        assertThat(cell(first, 1, 3)).hasText("Blue wash + Dark");
     }
 
     @Test

@@ -220,7 +220,7 @@ class CueListTest {
     @Test
     void theListGoesToASpreadsheetAndComesBackChanged() throws IOException {
         Page page = book(show);
-        page.locator("[data-opens=book-list]").click();
+        page.locator("[command=show-modal][commandfor=book-list]").click();
         Download saved =
                 page.waitForDownload(() -> page.getByText("Save as CSV").click());
         assertThat(saved.suggestedFilename()).isEqualTo("List test, cues.csv");
@@ -241,7 +241,7 @@ class CueListTest {
         assertThat(numbers(show)).containsExactly("1", "2", "3", "5");
         assertThat(page.locator("tr[data-number='2']")).containsText("Second line");
         assertThat(cells(0)).containsExactly("Amber", "Blue", "", "");
-        page.locator("[data-opens=book-list]").click();
+        page.locator("[command=show-modal][commandfor=book-list]").click();
         page.locator("#book-list input[type=file]")
                 .setInputFiles(
                         new FilePayload("notes.txt", "text/plain", "hello\nyou".getBytes(StandardCharsets.UTF_8)));

@@ -71,14 +71,14 @@ class HandsTest extends TouchedBoard {
 
     private void makePage() {
         page.keyboard().press("n");
-        assertThat(page.locator("#grid")).isVisible();
+        assertThat(page.locator("#new-grid")).isVisible();
         page.keyboard().type("Night");
         page.keyboard().press("Tab");
         page.keyboard().type("2");
         page.keyboard().press("Tab");
         page.keyboard().type("3");
         page.keyboard().press("Enter");
-        assertThat(page.locator("#grid")).not().isVisible();
+        assertThat(page.locator("#new-grid")).not().isVisible();
         assertThat(page.locator("#places .place")).hasCount(6);
         page.locator("#place-0-0").focus();
     }

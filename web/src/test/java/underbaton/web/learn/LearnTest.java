@@ -82,7 +82,7 @@ class LearnTest {
 
     @Test
     void whatIsTouchedBecomesAPhraseInItsOrder() {
-        page.getByText("learn", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator("[data-act=learn]").click();
         assertThat(page.locator(".learn")).isVisible();
         Peer us = machine.peers().get(0);
         us.send(List.of(new NoteOn(3, 61, 90)));
@@ -108,7 +108,7 @@ class LearnTest {
         page.getByLabel("Who may invite us: names or addresses").fill("Pad 7");
         page.locator(".door button").click();
         assertThat(page.locator(".door select")).isHidden();
-        page.getByText("learn", new Page.GetByTextOptions().setExact(true)).click();
+        page.locator("[data-act=learn]").click();
         Switchboard switchboard = baton.bean(Switchboard.class);
         int oscPort = baton.bean(OscPort.class).number();
         Connection.Osc osc = new Connection.Osc("127.0.0.1", oscPort, "", Connection.Carrier.TCP_SLIP);

@@ -87,6 +87,15 @@ class LogTest {
 
     /** Two faders under way at once: each is a line that opens, and a line of another cue stays as it is. */
     @Test
+    void anEmptyLogSaysWhatItIsAlsoWhereNothingFits() {
+        assertThat(page.locator(".only-when-empty")).isHidden();
+        // Pasted with the mouse: no key is pressed for it.
+        page.locator("#log-text").fill("no such thing");
+        assertThat(rows).hasCount(0);
+        assertThat(page.locator(".only-when-empty")).containsText("Nothing has passed the wire that fits");
+    }
+
+    @Test
     void theStepsOfAMoveAreOneLineThatOpens() {
         for (int value = 0; value < 6; value++) {
             add(Entry.Direction.OUT, "Console", "B4 0D 0" + value, "cue 7", "");

@@ -67,9 +67,9 @@ class FormsTest {
         int show = baton.show("The Ferryman’s Lantern");
         Page page = baton.open("/shows/" + show + "/hands/edit");
         page.keyboard().press("n");
-        page.locator("#grid [name=name]").fill("x".repeat(41));
-        page.locator("#grid [name=name]").press("Enter");
-        assertThat(page.locator("#grid .notice")).containsText("has 41 characters; shorten it to 40");
-        assertThat(page.locator("#grid [name=name]")).hasValue("x".repeat(41));
+        page.locator("#new-grid [name=name]").fill("x".repeat(41));
+        page.locator("#new-grid [name=name]").press("Enter");
+        assertThat(page.locator("#new-grid .notice")).containsText("has 41 characters; shorten it to 40");
+        assertThat(page.locator("#new-grid [name=name]")).hasValue("x".repeat(41));
     }
 }

@@ -102,10 +102,10 @@ class RefusalsTest {
 
         page.navigate(path("hands/edit"));
         page.keyboard().press("n");
-        page.locator("#grid [name=name]").fill("Wide");
-        page.locator("#grid [name=columns]").fill("99");
+        page.locator("#new-grid [name=name]").fill("Wide");
+        page.locator("#new-grid [name=columns]").fill("99");
         page.keyboard().press("Enter");
-        assertThat(page.locator("#grid .notice")).isVisible();
+        assertThat(page.locator("#new-grid .notice")).isVisible();
 
         page.navigate(path("signals"));
         page.locator("#trial [name=words]").fill("loud noise");

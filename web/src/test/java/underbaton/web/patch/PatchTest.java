@@ -102,7 +102,7 @@ class PatchTest extends TouchedBoard {
 
         // One stray key is no act.
         page.keyboard().press("l");
-        assertThat(page.locator("#load")).containsText("L again: load To channel 4");
+        assertThat(page.locator("#load")).containsText("again: load To channel 4");
         Assertions.assertThat(inUse()).isZero();
         page.keyboard().press("l");
         assertThat(set("To channel 4")).containsText("in use");

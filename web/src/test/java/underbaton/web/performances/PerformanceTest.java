@@ -199,7 +199,7 @@ class PerformanceTest {
         assertThat(page.getByText("end the run")).hasCount(0);
 
         page.navigate(baton.url("/shows/" + show + "/performances"));
-        assertThat(page.locator(".lead")).containsText("ended");
+        assertThat(page.locator(".when")).containsText("ended");
         assertThat(page.locator(".timings tbody tr")).hasCount(1);
         assertThat(page.locator(".timings tbody tr td").first())
                 .hasText(baton.bean(Shows.class).get(show).items().get(0).name());

@@ -110,7 +110,7 @@ class PhrasebookTest {
     void fortyLooksArePastedFiredAndMovedByKeyboardAlone() {
         tabTo(".list-rule [name=kind]");
         page.keyboard().type("i");
-        tabTo("[data-opens=paste]");
+        tabTo("[command=show-modal][commandfor=paste]");
         page.keyboard().press("Enter");
         tabTo("textarea.pasted");
         page.keyboard().insertText(String.join("\n", fortyLooks()));
@@ -164,7 +164,7 @@ class PhrasebookTest {
     }
 
     private void pasteTheDesksList() {
-        page.locator("[data-opens=paste]").click();
+        page.locator("[command=show-modal][commandfor=paste]").click();
         page.locator("textarea.pasted")
                 .fill(desk.list().stream().map(FohLights.Look::name).collect(Collectors.joining("\n")));
         page.locator("#paste .main").click();
@@ -176,7 +176,7 @@ class PhrasebookTest {
     void aListThatCannotBeIsRefusedAndStaysWhereItWasTyped() {
         tabTo(".list-rule [name=kind]");
         page.keyboard().type("i");
-        page.locator("[data-opens=paste]").click();
+        page.locator("[command=show-modal][commandfor=paste]").click();
         page.locator("textarea.pasted").fill("1. Dark\n2. Amber\n3. dark");
         page.locator("#paste .main").click();
         assertThat(page.locator(".preview .notice")).containsText("Two lines say “dark”");
@@ -189,7 +189,7 @@ class PhrasebookTest {
     void eachLineOfAPastedListCanBeChangedBeforeItIsTaken() {
         tabTo(".list-rule [name=kind]");
         page.keyboard().type("i");
-        page.locator("[data-opens=paste]").click();
+        page.locator("[command=show-modal][commandfor=paste]").click();
         page.locator("textarea.pasted").fill("Looks of the summer\n1 - Dark\n2 - Ambr\n4 - Blue\n5 - Spare");
         page.locator("#paste .main").click();
         assertThat(page.locator(".preview tbody tr")).hasCount(5);
@@ -204,7 +204,7 @@ class PhrasebookTest {
         assertThat(page.locator(".entry .place")).hasText(new String[] {"1", "2", "8"});
         assertThat(page.locator(".entry .bytes")).hasText(new String[] {"90 00 7F", "90 01 7F", "90 07 7F"});
 
-        page.locator("[data-opens=paste]").click();
+        page.locator("[command=show-modal][commandfor=paste]").click();
         page.locator("textarea.pasted").fill("1 - Dark\n2 - Gold\n8 - Blue");
         page.locator("#paste .main").click();
         assertThat(page.locator(".preview tbody tr").nth(1)).containsText("was “Amber”");
