@@ -19,12 +19,12 @@ export const openRemarks = () => {
   document.getElementById('book-remarks').showModal();
   (many ? remarks.querySelector('[name=mark]:checked') : remarks.note).focus();
 };
-remarks.addEventListener('submit', (e) => {
+remarks.addEventListener('submit', async (e) => {
   e.preventDefault();
   const fields = { cues: ids(block().cues), mark: remarks.mark.value };
   if (!remarks.note.disabled) fields.note = remarks.note.value;
-  change('remarks', fields);
-  document.getElementById('book-remarks').close();
+  // What is refused stays to be mended.
+  if (await change('remarks', fields)) document.getElementById('book-remarks').close();
 });
 
 // ---- numbers
@@ -53,19 +53,18 @@ const openNumbers = () => {
 const firstNumber = () => { numbers.first.value = which()[0]?.number || '1'; previewNumbers(); };
 numbers.which.addEventListener('change', firstNumber);
 numbers.addEventListener('input', (e) => { if (e.target !== numbers.which) previewNumbers(); });
-numbers.addEventListener('submit', (e) => {
+numbers.addEventListener('submit', async (e) => {
   e.preventDefault();
-  change('numbers', { cues: ids(which()), first: numbers.first.value, step: numbers.step.value });
-  document.getElementById('book-numbers').close();
+  if (await change('numbers', { cues: ids(which()), first: numbers.first.value, step: numbers.step.value })) document.getElementById('book-numbers').close();
 });
 document.querySelector('[data-renumber]').addEventListener('click', openNumbers);
 
 // ---- the whole list as a table
 
-document.getElementById('book-list').addEventListener('submit', (e) => {
+document.getElementById('book-list').addEventListener('submit', async (e) => {
   if (e.target.id !== 'take-list') return;
   e.preventDefault();
-  change('list/take', Object.fromEntries(new FormData(e.target)));
+  if (!(await change('list/take', Object.fromEntries(new FormData(e.target))))) return;
   document.getElementById('book-list').close();
   document.getElementById('book-list-change').replaceChildren();
 });

@@ -74,9 +74,16 @@ class Shots {
         baton.bean(Stage.class).open(show);
         desk.locator("[data-light]").click();
 
-        Page tablet = baton.browser(800, 1280);
+        Page tablet = baton.browser(820, 1180);
         tablet.navigate(baton.url(book + "/desk"));
         save(tablet, "desk-tablet");
+        tablet.navigate(baton.url(book + "/log"));
+        save(tablet, "log-tablet");
+        tablet.navigate(baton.url(book + "/book"));
+        tablet.locator("#find").fill("74");
+        tablet.locator("#find").press("Enter");
+        assertThat(tablet.locator("tr.again")).hasCount(3);
+        save(tablet, "book-tablet");
 
         Page rig = baton.open(book + "/rig");
         save(rig, "rig");
@@ -125,9 +132,6 @@ class Shots {
         running.waitForTimeout(6000);
         assertThat(running.locator("[data-bar]")).isVisible();
         save(running, "desk-song");
-        running.locator("[data-light]").click();
-        save(running, "desk-worklight");
-        running.locator("[data-light]").click();
         save(baton.open(book + "/performances?run=" + performance(show)), "performance");
         baton.bean(Stage.class).close();
     }
@@ -172,9 +176,6 @@ class Shots {
         hands.keyboard().type("32");
         assertThat(hands.locator(".key.asks")).containsText("Blackout");
         save(hands, "hands");
-        hands.navigate(baton.url(book + "/hands/edit"));
-        hands.locator("#place-1-3").focus();
-        save(hands, "hands-edit");
     }
 
     private static long performance(int show) {

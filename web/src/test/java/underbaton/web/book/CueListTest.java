@@ -199,7 +199,11 @@ class CueListTest {
         Page page = book(show);
         cell(page, 1, 2).click();
         press(page, "Control+m");
-        page.keyboard().type("wait for the bow");
+        page.locator("#remarks [name=note]").fill("x".repeat(501));
+        page.locator("#remarks .main").click();
+        assertThat(page.locator("#book-remarks .notice")).containsText("has 501 characters; shorten it to 500");
+        assertThat(page.locator("#remarks [name=note]")).hasValue("x".repeat(501));
+        page.locator("#remarks [name=note]").fill("wait for the bow");
         page.locator("#remarks input[value=SKY]").check();
         page.locator("#remarks .main").click();
         assertThat(page.locator("tr[data-number='2'] .flag")).hasText("S");
