@@ -19,12 +19,11 @@ export const openRemarks = () => {
   document.getElementById('book-remarks').showModal();
   (many ? remarks.querySelector('[name=mark]:checked') : remarks.note).focus();
 };
-remarks.addEventListener('submit', async (e) => {
+remarks.addEventListener('submit', (e) => {
   e.preventDefault();
   const fields = { cues: ids(block().cues), mark: remarks.mark.value };
   if (!remarks.note.disabled) fields.note = remarks.note.value;
-  // What is refused stays to be mended.
-  if (await change('remarks', fields)) document.getElementById('book-remarks').close();
+  change('remarks', fields, document.getElementById('book-remarks'));
 });
 
 // ---- numbers
@@ -53,9 +52,9 @@ const openNumbers = () => {
 const firstNumber = () => { numbers.first.value = which()[0]?.number || '1'; previewNumbers(); };
 numbers.which.addEventListener('change', firstNumber);
 numbers.addEventListener('input', (e) => { if (e.target !== numbers.which) previewNumbers(); });
-numbers.addEventListener('submit', async (e) => {
+numbers.addEventListener('submit', (e) => {
   e.preventDefault();
-  if (await change('numbers', { cues: ids(which()), first: numbers.first.value, step: numbers.step.value })) document.getElementById('book-numbers').close();
+  change('numbers', { cues: ids(which()), first: numbers.first.value, step: numbers.step.value }, document.getElementById('book-numbers'));
 });
 document.querySelector('[data-renumber]').addEventListener('click', openNumbers);
 
@@ -64,7 +63,6 @@ document.querySelector('[data-renumber]').addEventListener('click', openNumbers)
 document.getElementById('book-list').addEventListener('submit', async (e) => {
   if (e.target.id !== 'take-list') return;
   e.preventDefault();
-  if (!(await change('list/take', Object.fromEntries(new FormData(e.target))))) return;
-  document.getElementById('book-list').close();
+  if (!(await change('list/take', Object.fromEntries(new FormData(e.target)), document.getElementById('book-list')))) return;
   document.getElementById('book-list-change').replaceChildren();
 });

@@ -21,9 +21,12 @@ export const during = async (promise) => {
   try { return await promise; } finally { going.delete(promise); setTimeout(drain); }
 };
 
-/** Posts a change; answers whether it was taken. */
-export const change = (rest, values = {}) => new Promise((resolve) => {
-  told = resolve;
+/**
+ * Posts a change; answers whether it was taken.
+ * @param {HTMLDialogElement} dialog that is shut then, before the page says what was done; what is refused stays in it to be mended
+ */
+export const change = (rest, values = {}, dialog = null) => new Promise((resolve) => {
+  told = (taken) => { if (taken) dialog?.close(); resolve(taken); };
   // With a source of its own: requests of one source wait for each other, and of those that wait only the last is sent.
   htmx.ajax('POST', path(rest), { source: book, target: '#book', swap: 'leaves settle:0ms', values }).catch(() => {});
 });
@@ -33,8 +36,8 @@ for (const end of ['htmx:afterSettle', 'htmx:responseError', 'refused', 'htmx:se
   document.addEventListener(end, (e) => {
     if (!going.delete(e.detail.xhr)) return;
     const taken = end === 'htmx:afterSettle';
-    if (taken) document.dispatchEvent(new CustomEvent('written'));
     told(taken);
+    if (taken) document.dispatchEvent(new CustomEvent('written'));
     setTimeout(drain);
   });
 }

@@ -19,7 +19,8 @@ async function show(what, early = '') {
   if (!response) {
     const words = sheet.querySelector('.notice-place');
     sheet.close();
-    document.getElementById('notice').replaceChildren(...words.childNodes);
+    // Told in the sheet, it would be gone with it.
+    if (words) document.getElementById('notice').replaceChildren(...words.childNodes);
     return;
   }
   const drawn = await response.text();

@@ -7,6 +7,9 @@ const notice = () => {
   return dialog.querySelector('.notice-place') || dialog.appendChild(Object.assign(document.createElement('div'), { className: 'notice-place' }));
 };
 
+/** Whoever has not answered by then does not; htmx waits as long (page/head). */
+const PATIENCE_MS = 30000;
+
 /** Its words, where somebody of ours says what is wrong. */
 const noticeOf = (html) => (html.includes('class="notice') ? html : null);
 const unmark = () => document.querySelectorAll('.is-invalid').forEach((e) => { e.classList.remove('is-invalid'); e.removeAttribute('aria-invalid'); });
@@ -16,7 +19,7 @@ export const baton = {
 
   /** Asks for something: the answer, or null when it was refused or nobody answers, which is told then. */
   async ask(path, how = {}) {
-    const response = await fetch(path, { ...how, headers: { 'Baton-Page': 'yes' } }).catch(() => null);
+    const response = await fetch(path, { ...how, headers: { 'Baton-Page': 'yes' }, signal: AbortSignal.timeout(PATIENCE_MS) }).catch(() => null);
     if (response?.ok && !response.headers.has('Baton-Refused')) return response;
     this.tell(response && noticeOf(await response.text()));
     return null;
@@ -86,7 +89,7 @@ document.addEventListener('htmx:beforeSwap', (e) => {
     baton.clear();
   }
 });
-document.addEventListener('htmx:sendError', () => baton.tell(null));
+for (const silence of ['htmx:sendError', 'htmx:timeout']) document.addEventListener(silence, () => baton.tell(null));
 document.addEventListener('click', (e) => {
   if (e.target.closest('[data-close]')) baton.clear();
 });

@@ -32,7 +32,7 @@ export const actionOf = (key) => Object.keys(table).find((action) => keysOf(acti
 
 /** The action of a pressed key; a letter that means nothing with Shift means what it means alone. */
 export const meaning = (e) => {
-  const name = named(e);
+  const name = e.key ? named(e) : '';
   return actionOf(name) || (/^Shift .$/.test(name) ? actionOf(name.slice(-1)) : undefined);
 };
 

@@ -13,6 +13,7 @@ const draw = () => rows.replaceChildren(...Object.entries(table).map(([action, {
   if (fixed) { cell.append(...caps(action)); return row; }
   const button = Object.assign(document.createElement('button'), { type: 'button', className: 'firm' });
   button.append(...caps(action));
+  button.dataset.of = action;
   button.setAttribute('aria-label', `${words}: ${keysOf(action).map(printed).join(', ')}; press to bind another key`);
   button.addEventListener('click', () => listen(button, action));
   cell.append(button);
@@ -29,10 +30,13 @@ const listen = (button, action) => {
     button.removeEventListener('keydown', heard);
     button.classList.remove('listening');
     const key = named(e);
+    // These two stay what they are everywhere: the way out, and the way on.
+    const leaves = key === 'Escape' || key.endsWith('Tab');
     const owner = actionOf(key);
-    if (key !== 'Escape' && owner && owner !== action) { button.textContent = `taken: ${table[owner].words}`; return; }
-    if (key !== 'Escape') bind(action, key);
+    if (!leaves && owner && owner !== action) { button.textContent = `taken: ${table[owner].words}`; return; }
+    if (!leaves) bind(action, key);
     draw();
+    rows.querySelector(`[data-of="${action}"]`).focus();
   };
   button.addEventListener('keydown', heard);
 };

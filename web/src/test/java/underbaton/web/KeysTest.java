@@ -63,6 +63,10 @@ class KeysTest {
         page.keyboard().press("n");
         assertThat(line(page, "Add a machine")).containsText("taken: A new phrase");
         line(page, "Add a machine").locator("button").click();
+        page.keyboard().press("Tab");
+        assertThat(line(page, "Add a machine").locator("button")).hasText("M");
+        assertThat(line(page, "Add a machine").locator("button")).isFocused();
+        line(page, "Add a machine").locator("button").click();
         page.keyboard().press("Control+Shift+u");
         assertThat(line(page, "Add a machine")).containsText("Ctrl Shift U");
         page.keyboard().press("Escape");
