@@ -26,6 +26,7 @@ async function show(what, early = '') {
   const drawn = await response.text();
   const typed = first?.value || '';
   sheet.innerHTML = drawn;
+  htmx.process(sheet);
   const field = early && sheet.querySelector(TYPED);
   if (field) {
     field.value = typed;
@@ -36,42 +37,18 @@ async function show(what, early = '') {
 
 const to = (place) => show(`catch-up?to=${encodeURIComponent(place)}`);
 
-async function send(form) {
-  const fields = new URLSearchParams({ to: form.dataset.to });
-  form.querySelectorAll('input[name=send]:checked').forEach((line) => fields.append('send', line.value));
-  if (await baton.post(path('catch-up'), fields)) sheet.close();
-}
-
 if (sheet) {
-  document.querySelector('.manner')?.addEventListener('change', (e) => baton.post(path('manner'), new FormData(e.target.form)));
-  sheet.addEventListener('submit', async (e) => {
-    const form = e.target;
-    if (form.matches('.catch-up')) { e.preventDefault(); await send(form); }
-    if (form.matches('.from')) {
-      e.preventDefault();
-      const place = form.elements.place.value.trim();
-      to(place.match(/^b(?:ar)?\s*(\d+)$/i)?.[1] || place.replace(/^(?:cue|c)\s*/i, 'cue ').toLowerCase());
-    }
-    if (form.dataset.posts) {
-      e.preventDefault();
-      if (await baton.post(path(form.dataset.posts), new FormData(form))) sheet.close();
-    }
-    if (form.matches('.tonight')) {
-      e.preventDefault();
-      const answer = await baton.post(path('tonight/cue'), new FormData(form));
-      if (answer) sheet.innerHTML = await answer.text();
-    }
-    if (form.matches('[data-places]')) {
-      e.preventDefault();
-      if (await baton.post(path('places'), new FormData(form))) form.querySelector('button').textContent = 'noted';
-    }
+  sheet.addEventListener('submit', (e) => {
+    if (!e.target.matches('.from')) return;
+    e.preventDefault();
+    const place = e.target.elements.place.value.trim();
+    to(place.match(/^b(?:ar)?\s*(\d+)$/i)?.[1] || place.replace(/^(?:cue|c)\s*/i, 'cue ').toLowerCase());
   });
   sheet.addEventListener('change', async (e) => {
     const { kind } = e.target.dataset;
     if (kind && !(await baton.post(path('tonight'), { kind, id: e.target.value, armed: e.target.checked }))) e.target.checked = !e.target.checked;
   });
   sheet.addEventListener('click', (e) => {
-    if (e.target.closest('[data-leave]')) sheet.close();
     const from = e.target.closest('[data-from]');
     if (from) to(from.dataset.from);
   });

@@ -1,5 +1,4 @@
 // Down the rig by keyboard: one line is current; Enter sends, Y and N answer and go on to the next.
-import { baton } from '../js/baton.js';
 import { does } from '../js/keys.js';
 const box = document.getElementById('lines');
 let device = null;
@@ -17,30 +16,17 @@ const step = (by) => {
   const all = rows();
   mark(all[Math.min(all.length - 1, Math.max(0, all.indexOf(current()) + by))]);
 };
-const draw = async (path, fields) => {
-  const response = await baton.post(`/shows/${baton.show}/linecheck/${path}`, fields);
-  if (!response) return false;
-  box.innerHTML = await response.text();
+const send = (row) => row.querySelector('[data-send]')?.click();
+/** Answered so already, it is gone on from. */
+const answer = (row, seen) => {
+  if (!row.dataset.result) return;
+  const button = row.querySelector(`[data-seen=${seen}]`);
+  if (button) button.click(); else step(1);
+};
+box.addEventListener('click', (e) => { const row = e.target.closest('tbody tr'); if (row) mark(row); });
+box.addEventListener('htmx:afterSettle', (e) => {
   mark(current());
-  return true;
-};
-const send = (row) => {
-  const phrase = row.querySelector('[name=phrase]');
-  if (!phrase) return;
-  row.querySelector('[data-send]').textContent = 'sending';
-  draw(`${row.dataset.device}/send`, { phrase: phrase.value });
-};
-const answer = async (row, seen) => {
-  if (row.dataset.result && await draw(`results/${row.dataset.result}/seen`, { answer: seen })) step(1);
-};
-
-box.addEventListener('click', (e) => {
-  const row = e.target.closest('tbody tr');
-  if (!row) return;
-  mark(row);
-  if (e.target.closest('[data-send]')) send(row);
-  const seen = e.target.closest('[data-seen]');
-  if (seen) answer(row, seen.dataset.seen);
+  if (e.detail.requestConfig.path.includes('/seen')) step(1);
 });
 const atCurrent = (act) => (e) => {
   if (e.repeat || !current()) return false;

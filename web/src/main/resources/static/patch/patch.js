@@ -20,7 +20,16 @@ place.addEventListener('htmx:afterSettle', (e) => {
   if (body().dataset.done) baton.say(body().dataset.done);
 });
 document.addEventListener('step', (e) => { e.preventDefault(); ask('POST', `/${e.detail.step}`, { set: chosen() || 0 }); });
-document.addEventListener('live', (e) => { if (e.detail.topic === 'patch' && !document.getElementById('gone')) ask('GET', '/body', { set: chosen() || 0 }); });
+
+// What is in use is looked at anew when it changes, but not while something is on its way: the set that is looked at may be another by then.
+let stale = false;
+const onItsWay = () => document.querySelector('.htmx-request') !== null;
+const look = () => {
+  stale = onItsWay();
+  if (!stale && !document.getElementById('gone')) ask('GET', '/body', { set: chosen() || 0 });
+};
+document.addEventListener('live', (e) => { if (e.detail.topic === 'patch') look(); });
+document.addEventListener('htmx:afterRequest', () => setTimeout(() => { if (stale) look(); }));
 
 // ---- loading by key: a second, deliberate act
 

@@ -1,6 +1,5 @@
 // The dialogs of the Score: its words, a section, and what is kept for other songs.
-import { baton } from '../js/baton.js';
-import { all, beatAt, change, path, paper, sheet } from './sheet.js';
+import { all, beatAt, change, paper, sheet } from './sheet.js';
 import { chosen, mark } from './mark.js';
 import { writing } from './writer.js';
 
@@ -52,19 +51,8 @@ const nameChosen = () => {
   const several = chosen.size ? `the ${chosen.size} chosen cues` : 'the cues that you choose';
   if (place) place.textContent = chosen.size === 1 ? 'the chosen cue' : several;
 };
-const showSnippets = async (response) => {
-  if (!response) return;
-  list.innerHTML = await response.text();
-  htmx.process(list);
-  nameChosen();
-};
-document.querySelector('[commandfor="score-snippets"]').addEventListener('click', async () => showSnippets(await baton.ask(path('snippets'))));
 list.addEventListener('htmx:afterSwap', nameChosen);
-snippets.addEventListener('submit', async (e) => {
-  if (e.target.id !== 'keep-snippet') return;
-  e.preventDefault();
-  showSnippets(await baton.post(path('snippets'), { name: e.target.elements.name.value, cues: [...chosen].join(',') }));
-});
+document.addEventListener('htmx:configRequest', (e) => { if (e.detail.elt.id === 'keep-snippet') e.detail.parameters.cues = [...chosen].join(','); });
 snippets.addEventListener('click', (e) => {
   const row = e.target.closest('[data-drop]')?.closest('tr');
   if (!row) return;

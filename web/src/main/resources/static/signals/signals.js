@@ -1,8 +1,6 @@
 // Listeners: made of what came in, written, deleted; a dialog shows the blanks of the kind that is chosen.
-import { baton } from '../js/baton.js';
 import { does } from '../js/keys.js';
 const dialog = document.getElementById('listener');
-const path = (rest) => `/shows/${baton.show}/signals${rest}`;
 
 /** Blanks of another kind are hidden and not sent. */
 function fit(form) {
@@ -32,23 +30,9 @@ const presses = (button) => (e) => {
 };
 does({ change: presses('edit'), remove: presses('delete') });
 
-document.getElementById('came').addEventListener('click', (e) => {
-  if (e.target.closest('[data-try-came]')) tryOut({ came: e.target.closest('[data-came]').dataset.came });
-});
-// The trial: what would happen is shown first; a second key lets it happen.
-const bench = document.getElementById('trial');
-let tried = null;
-async function tryOut(fields, send = false) {
-  tried = fields;
-  const answer = await baton.post(path('/trial'), { ...fields, send });
-  if (answer) document.getElementById('tried').innerHTML = await answer.text();
-}
-bench.addEventListener('submit', (e) => {
-  e.preventDefault();
-  tryOut(Object.fromEntries(new FormData(bench)));
-});
-bench.addEventListener('keydown', (e) => {
-  if (e.key === 'Enter' && e.ctrlKey && tried) { e.preventDefault(); tryOut(tried, true); }
+document.getElementById('trial').addEventListener('keydown', (e) => {
   if (e.key === 'Escape') e.target.blur();
+  if (e.key !== 'Enter' || !e.ctrlKey) return;
+  e.preventDefault();
+  document.querySelector('#tried [data-send]')?.click();
 });
-bench.addEventListener('click', (e) => { if (e.target.closest('[data-send]')) tryOut(tried, true); });

@@ -42,6 +42,7 @@ class CatchUpController {
     String sheet(@PathVariable int showId, @RequestParam(defaultValue = Destinations.STANDBY) String to, Model model) {
         Destination destination = destinations.of(showId, to);
         List<Correction> corrections = destination.corrections(destinations.now(showId));
+        model.addAttribute("showId", showId);
         model.addAttribute("sheet", CatchUpView.of(shows.get(showId), to, destination.words(), corrections));
         return "desk/catchup :: sheet";
     }

@@ -49,6 +49,7 @@ class NotesController {
         long position = playing.filter(p -> p.item().times().isPresent())
                 .map(p -> Math.max(0, p.position(now)))
                 .orElse(-1L);
+        model.addAttribute("showId", showId);
         model.addAttribute("at", clock.epochMicrosAt(now));
         model.addAttribute("item", item);
         model.addAttribute("cue", state.last().map(l -> l.cue().cueId()).orElse(0));

@@ -70,7 +70,7 @@ class TrialController {
             @RequestParam(defaultValue = "0") long came,
             @RequestParam(defaultValue = "0") int from,
             @RequestParam(defaultValue = "") String words,
-            @RequestParam boolean send,
+            @RequestParam(defaultValue = "false") boolean send,
             Model model) {
         Show show = shows.get(showId);
         Trial trial = came > 0 ? come(came) : typed(show, from, words);
@@ -95,6 +95,10 @@ class TrialController {
             }
         }
         Wording wording = new Wording(trial.source.numbering());
+        model.addAttribute("show", show);
+        model.addAttribute("came", came);
+        model.addAttribute("from", from);
+        model.addAttribute("words", words);
         model.addAttribute("sent", send);
         model.addAttribute("source", trial.source.name());
         model.addAttribute(
