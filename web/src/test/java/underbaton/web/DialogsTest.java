@@ -8,7 +8,9 @@ import com.deque.html.axecore.results.Rule;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -55,13 +57,18 @@ class DialogsTest {
     void axeFindsNothingSeriousWithADialogOpen() {
         List<String> found = new ArrayList<>();
         int dialogs = 0;
-        for (String tab : List.of("rig", "book", "score", "desk")) {
+        Set<String> judged = new HashSet<>();
+        for (String tab : List.of("rig", "book", "score", "signals", "patch", "hands/edit", "desk")) {
             Page page = baton.open("/shows/" + show + "/" + tab);
             Locator openers = page.locator("[command=show-modal]:visible");
             for (int i = 0; i < openers.count(); i++) {
-                openers.nth(i).click();
                 String name = openers.nth(i).getAttribute("commandfor");
+                if (!judged.add(tab + name)) {
+                    continue;
+                }
+                openers.nth(i).click();
                 assertThat(page.locator("#" + name)).isVisible();
+                assertThat(page.locator("#" + name + " :is(button, a)").first()).isVisible();
                 judge(page, "#" + name, tab + " " + name, found);
                 page.keyboard().press("Escape");
                 assertThat(page.locator("#" + name)).not().isVisible();
