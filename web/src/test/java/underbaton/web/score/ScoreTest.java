@@ -235,6 +235,8 @@ class ScoreTest {
         offer.getByText("Take it in, 2 cues").click();
         assertThat(page.locator(".letter")).hasCount(4);
         assertThat(page.locator(".note")).hasCount(1);
+        // The song has a page of its own; its keys work when the paper has the focus.
+        assertThat(page.locator("#paper")).isFocused();
         press("Home");
         placeSix(1);
         press("ArrowLeft", "Shift+ArrowRight", "ArrowRight", "l");
