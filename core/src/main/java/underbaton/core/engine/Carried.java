@@ -67,6 +67,7 @@ record Carried(
                 false,
                 Hearing.FIRST,
                 Patched.NOTHING,
+                0,
                 OptionalLong.of(limit));
     }
 }

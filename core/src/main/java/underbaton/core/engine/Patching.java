@@ -19,6 +19,7 @@ import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.PitchBend;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Controllers;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.PlannedCall;
@@ -37,23 +38,10 @@ import underbaton.core.signal.Source;
  */
 abstract class Patching extends Mending {
 
-    /** MIDI 1.0: local control, of the channel mode messages. */
-    static final int LOCAL_CONTROL = 122;
-
-    /** MIDI 1.0: all sound off, reset all controllers; from {@link #ALL_NOTES_OFF} on each ends all notes. */
-    private static final int ALL_SOUND_OFF = 120;
-
-    private static final int RESET = 121;
-    private static final int ALL_NOTES_OFF = 123;
     private static final int ON = 127;
-
-    /** MIDI 1.0: sustain, sostenuto, soft pedal, and the second hold. */
-    private static final int SUSTAIN = 64;
 
     /** In a second: twice the thirty-second notes of a quarter = 240, which a machine may play. */
     private static final int MOST_OF_A_NOTE = 64;
-
-    private static final Set<Integer> PEDALS = Set.of(SUSTAIN, 66, 67, 69);
 
     private Cause cause;
     /** What a set is loaded with though it is not kept. */
@@ -129,7 +117,7 @@ abstract class Patching extends Mending {
                 continue;
             }
             int value = patched.wiring().localOff().contains(id) ? 0 : ON;
-            ControlChange says = new ControlChange(keyboard.channel(), LOCAL_CONTROL, value);
+            ControlChange says = new ControlChange(keyboard.channel(), Controllers.LOCAL_CONTROL, value);
             Control control = localControl(keyboard);
             Level known = levels.get(control);
             if (known == null || known.value() != value) {
@@ -140,7 +128,7 @@ abstract class Patching extends Mending {
     }
 
     static Control localControl(Device keyboard) {
-        return Control.of(keyboard.id(), new ControlChange(keyboard.channel(), LOCAL_CONTROL, 0));
+        return Control.of(keyboard.id(), new ControlChange(keyboard.channel(), Controllers.LOCAL_CONTROL, 0));
     }
 
     /** After an edit: a set that was in use as it was kept is in use as it is kept now. */
@@ -171,7 +159,7 @@ abstract class Patching extends Mending {
             return "";
         }
         cause = Cause.outside("patch", now);
-        if (message instanceof ControlChange mode && mode.controller() >= ALL_SOUND_OFF) {
+        if (message instanceof ControlChange mode && Controllers.isMode(mode.controller())) {
             return mode(from, mode);
         }
         Key hand = key(message).map(k -> of(k, from)).orElse(null);
@@ -308,12 +296,12 @@ abstract class Patching extends Mending {
         for (PatchLine line : patched.wiring().lines()) {
             plan.device(line.to()).ifPresent(d -> {
                 int channel = line.toChannel().orElse(line.fromChannel().orElse(d.channel()));
-                told.add(new Key(d.id(), channel, Kind.PEDAL, SUSTAIN));
+                told.add(new Key(d.id(), channel, Kind.PEDAL, Controllers.SUSTAIN));
             });
         }
         for (Key place : told) {
             say(place.deviceId(), endOf(place, 0));
-            say(place.deviceId(), new ControlChange(place.channel(), ALL_NOTES_OFF, 0));
+            say(place.deviceId(), new ControlChange(place.channel(), Controllers.ALL_NOTES_OFF, 0));
         }
     }
 
@@ -338,12 +326,12 @@ abstract class Patching extends Mending {
 
     /** Mode messages are not passed on, since they would end what others play; what they mean for this input is done. */
     private String mode(int from, ControlChange mode) {
-        boolean all = mode.controller() == ALL_SOUND_OFF;
+        boolean all = mode.controller() == Controllers.ALL_SOUND_OFF;
         for (Key hand : new ArrayList<>(patched.places().keySet())) {
             boolean its = hand.deviceId() == from && hand.channel() == mode.channel();
             boolean ends = hand.kind() == Kind.NOTE
-                    ? all || mode.controller() >= ALL_NOTES_OFF
-                    : all || mode.controller() == RESET;
+                    ? all || mode.controller() >= Controllers.ALL_NOTES_OFF
+                    : all || mode.controller() == Controllers.RESET;
             if (its && ends) {
                 List.copyOf(patched.places().get(hand)).forEach(place -> letGo(hand, place, 0));
             }
@@ -406,7 +394,7 @@ abstract class Patching extends Mending {
         if (message instanceof NoteOff off) {
             return Optional.of(new Key(0, off.channel(), Kind.NOTE, off.note()));
         }
-        if (message instanceof ControlChange change && PEDALS.contains(change.controller())) {
+        if (message instanceof ControlChange change && Controllers.PEDALS.contains(change.controller())) {
             return Optional.of(new Key(0, change.channel(), Kind.PEDAL, change.controller()));
         }
         if (message instanceof PitchBend bend) {
@@ -418,8 +406,7 @@ abstract class Patching extends Mending {
     }
 
     private static boolean isEnd(Message message) {
-        return message instanceof NoteOff
-                || message instanceof NoteOn on && on.velocity() == 0
+        return ChannelMessage.endsNote(message)
                 || message instanceof ControlChange change && change.value() == 0
                 || message instanceof PitchBend bend && bend.bend() == PitchBend.CENTRE
                 || message instanceof ChannelPressure pressure && pressure.pressure() == 0;

@@ -41,6 +41,7 @@ import underbaton.core.signal.Hearing;
  * @param stopped whether stop all was the last thing done
  * @param hearing what is remembered of what came in
  * @param patched the patch set in use, and what sounds through it
+ * @param brought how many messages all steps that led here have brought forth
  * @param straightUntil only in a dry run, where vamps are played once: what is to be heard at this place of an item or behind
  *     it is left out, ns since the item began
  */
@@ -61,6 +62,7 @@ public record PlaybackState(
         boolean stopped,
         Hearing hearing,
         Patched patched,
+        long brought,
         OptionalLong straightUntil) {
 
     /** @param atNanos when it was fired */
@@ -129,6 +131,7 @@ public record PlaybackState(
                 false,
                 Hearing.FIRST,
                 Patched.NOTHING,
+                0,
                 OptionalLong.empty());
     }
 
@@ -267,6 +270,7 @@ public record PlaybackState(
                 stopped,
                 hearing,
                 patched,
+                brought,
                 straightUntil);
     }
 }

@@ -8,8 +8,7 @@ import underbaton.core.cue.Motion;
 import underbaton.core.cue.Span;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.ControlChange;
-import underbaton.core.midi.ChannelMessage.NoteOff;
-import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.Controllers;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.PlannedCall;
@@ -35,8 +34,6 @@ import underbaton.core.signal.Translation;
 abstract class Relaying extends Touching {
 
     private static final int FULL = 127;
-    /** MIDI 1.0: a switch is on from here. */
-    private static final int ON = 64;
 
     Relaying(PlaybackState s) {
         super(s);
@@ -81,8 +78,7 @@ abstract class Relaying extends Touching {
     private static boolean isRelease(Listener listener, Source source, Message message) {
         boolean ends = false;
         if (listener.pattern() instanceof Pattern.Note notes) {
-            boolean letGo = message instanceof NoteOff || message instanceof NoteOn on && on.velocity() == 0;
-            ends = letGo && notes.struck() && notes.isNear(message);
+            ends = ChannelMessage.endsNote(message) && notes.struck() && notes.isNear(message);
         } else if (listener.pattern() instanceof Pattern.Controller pedal && message instanceof ControlChange change) {
             ends = pedal.way() == Pattern.Way.PRESSED && pedal.isNear(message) && change.value() < pedal.from();
         }
@@ -118,7 +114,7 @@ abstract class Relaying extends Touching {
         Optional<Scale.Second> second = relay.scale().flatMap(Scale::second);
         int has = second.map(hearing::value).orElse(FULL);
         boolean gates = second.map(Scale.Second::gates).orElse(false);
-        if (gates && has < ON) {
+        if (gates && !Controllers.isOn(has)) {
             return "its second signal is off";
         }
         OptionalDouble name = SignalNumber.name(message, source.numbering())

@@ -63,6 +63,7 @@ abstract class Telling {
     Hearing hearing;
     Patched patched;
     long count;
+    private final long broughtBefore;
 
     final List<ScheduledMessage> messages = new ArrayList<>();
     final List<Happening> happenings = new ArrayList<>();
@@ -87,6 +88,7 @@ abstract class Telling {
         hearing = s.hearing();
         patched = s.patched();
         straightUntil = s.straightUntil();
+        broughtBefore = s.brought();
         count = agenda.isEmpty() ? 0 : agenda.lastKey().count() + 1;
     }
 
@@ -111,6 +113,7 @@ abstract class Telling {
                 stopped,
                 hearing,
                 patched,
+                broughtBefore + messages.size(),
                 straightUntil);
         return new Step(next, messages, happenings, nextNanos());
     }

@@ -10,6 +10,7 @@ import underbaton.core.cue.Call;
 import underbaton.core.cue.Motion;
 import underbaton.core.cue.Span;
 import underbaton.core.file.Song.Said;
+import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
@@ -175,7 +176,7 @@ final class PhraseMatch {
     }
 
     private static boolean isEnd(Message message) {
-        return message instanceof NoteOff || message instanceof NoteOn note && note.velocity() == 0;
+        return ChannelMessage.endsNote(message);
     }
 
     private static boolean isSameNote(Message one, Message other) {

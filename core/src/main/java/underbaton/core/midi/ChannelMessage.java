@@ -19,6 +19,11 @@ public sealed interface ChannelMessage extends MidiMessage {
         return onChannel((channel() + channel) % 16);
     }
 
+    /** Whether a message ends a note: by a note-off, or by a note-on of velocity 0 (MIDI 1.0). */
+    static boolean endsNote(Message message) {
+        return message instanceof NoteOff || message instanceof NoteOn on && on.velocity() == 0;
+    }
+
     /** Status 8n. */
     record NoteOff(int channel, int note, int velocity) implements ChannelMessage {
         public NoteOff {

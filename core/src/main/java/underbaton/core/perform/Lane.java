@@ -9,7 +9,10 @@ import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
-import underbaton.core.midi.ChannelMessage.NoteOff;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.Controllers;
+import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Wording;
 import underbaton.core.traffic.Entry;
@@ -29,6 +32,7 @@ import underbaton.core.traffic.Entry;
 public final class Lane {
 
     private static final int MOST_WAITING = 1024;
+    private static final String PUT_AWAY = "its show was put away before it was due";
     private static final long LONGEST_NAP_NANOS = 1_000_000_000L;
     /** How early the thread is woken, ns. */
     private static final long EARLY_NANOS = 50_000;
@@ -79,13 +83,21 @@ public final class Lane {
         this.loop = loops.startUrgent("lane to " + device.name(), this::turn);
     }
 
-    /** Takes a message to be sent when it is due and those due before it have left; returns at once. */
+    /**
+     * Takes a message to be sent when it is due and those due before it have left; returns at once. Where too many wait already, one is
+     * dropped and logged: a value of a control that another one follows, or else the message itself; what ends a note never.
+     */
     public void send(ScheduledMessage message) {
-        boolean room;
+        ScheduledMessage dropped;
         boolean first = false;
+        String why = PUT_AWAY;
         synchronized (waiting) {
-            room = waiting.size() < MOST_WAITING;
-            if (room) {
+            dropped = message;
+            if (!closed) {
+                dropped = waiting.size() < MOST_WAITING ? null : leastImportant(message);
+                why = MOST_WAITING + " messages are waiting already";
+            }
+            if (dropped != message) {
                 Place place = new Place(message, count++);
                 waiting.add(place);
                 first = waiting.peek() == place;
@@ -94,9 +106,31 @@ public final class Lane {
         }
         if (first) {
             loop.wake();
-        } else if (!room) {
-            log(message, Bytes.NONE, clock.epochMicros(), 0, MOST_WAITING + " messages are waiting already");
         }
+        if (dropped != null) {
+            log(dropped, Bytes.NONE, clock.epochMicros(), 0, why);
+        }
+    }
+
+    /** @return what is taken out, or the one that has come; null where neither may be dropped */
+    private ScheduledMessage leastImportant(ScheduledMessage come) {
+        Control moved = come.message() instanceof ControlChange ? Control.of(0, come.message()) : null;
+        Place overtaken = null;
+        for (Place place : waiting) {
+            boolean same = moved != null
+                    && place.message.message() instanceof ControlChange
+                    && Control.of(0, place.message.message()).equals(moved);
+            overtaken = same && (overtaken == null || place.compareTo(overtaken) < 0) ? place : overtaken;
+        }
+        if (overtaken != null) {
+            waiting.remove(overtaken);
+            changes++;
+            return overtaken.message;
+        }
+        boolean ends = come.message() instanceof ControlChange change
+                ? Controllers.ends(change)
+                : ChannelMessage.endsNote(come.message());
+        return ends ? null : come;
     }
 
     /** As {@link Outbox#sendAtOnce} says; what is due before it still leaves before it. */
@@ -169,10 +203,10 @@ public final class Lane {
             waiting.clear();
         }
         for (Place place : left) {
-            if (place.message.message() instanceof NoteOff) {
+            if (ChannelMessage.endsNote(place.message.message())) {
                 deliver(place.message);
             } else {
-                log(place.message, Bytes.NONE, clock.epochMicros(), 0, "its show was put away before it was due");
+                log(place.message, Bytes.NONE, clock.epochMicros(), 0, PUT_AWAY);
             }
         }
     }

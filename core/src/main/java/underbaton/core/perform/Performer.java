@@ -2,6 +2,7 @@ package underbaton.core.perform;
 
 import java.util.ArrayDeque;
 import java.util.Deque;
+import java.util.List;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.locks.ReentrantLock;
@@ -27,6 +28,10 @@ import underbaton.core.plan.Plan;
  * comes in between. An order in those milliseconds makes another future of them: the state of the order's own moment is
  * still there, what has not left is taken back, and the playing goes on from the order. So an order waits for nothing that
  * was handed over, and what each device has been told is known to the moment.
+ *
+ * <p>Holds at all times: each message of the history that led to {@link #state()} has been handed to the outbox just once
+ * ({@link #unaccounted()} is 0), and the watcher is told of just that history, never of a future that an order has undone. A
+ * fault in a step leaves everything as it was before it: what was taken back for it is handed over again.
  */
 public final class Performer {
 
@@ -38,6 +43,9 @@ public final class Performer {
 
     /** How long before its time a message is handed over, ns. */
     static final long AHEAD_NANOS = 5_000_000;
+
+    /** So long after its moment the watcher is told what time has brought: the lanes have the cores to themselves until then. */
+    private static final long TOLD_NANOS = 1_000_000;
 
     private final Clock clock;
     private final Outbox outbox;
@@ -54,6 +62,16 @@ public final class Performer {
     private volatile Step ahead;
     /** The states before it: one at least is of a moment that has come. */
     private final Deque<PlaybackState> behind = new ArrayDeque<>();
+    /** What was played ahead and the watcher has not been told of. */
+    private final Deque<Step> untold = new ArrayDeque<>();
+    /** The moment of the first of them; far away for none. */
+    private volatile long untoldNanos = Long.MAX_VALUE;
+    /** The moment up to which the watcher knows; nothing of it can be undone. */
+    private long toldNanos = Long.MIN_VALUE;
+    /** Of the messages that the state has brought forth, how many were handed over and not taken back. */
+    private long handedOver;
+
+    private volatile long unaccounted;
 
     /** @param watcher gets every step in which something happened, on the performer's thread; must return at once */
     public Performer(Clock clock, PlaybackState state, Outbox outbox, Consumer<Step> watcher) {
@@ -61,6 +79,8 @@ public final class Performer {
         this.outbox = outbox;
         this.watcher = watcher;
         this.ahead = Engine.step(state, Event.pass(state.nowNanos()));
+        this.handedOver = state.brought();
+        handOver(ahead.messages());
     }
 
     public Performer(Clock clock, Plan plan, Outbox outbox, Consumer<Step> watcher) {
@@ -149,11 +169,19 @@ public final class Performer {
         }
         long now = clock.nanos();
         if (ahead.wakeNanos() - now <= AHEAD_NANOS) {
-            take(Engine.step(ahead.next(), Event.pass(now + AHEAD_NANOS)), false);
+            Step next = Engine.step(ahead.next(), Event.pass(now + AHEAD_NANOS));
+            behind.add(ahead.next());
+            ahead = next;
+            handOver(next.messages());
+            if (!next.happenings().isEmpty()) {
+                untold.add(next);
+            }
         }
         while (behind.size() > 1 && second().nowNanos() <= now) {
             behind.poll();
         }
+        unaccounted = ahead.next().brought() - handedOver;
+        tellWhatCame(now - TOLD_NANOS);
     }
 
     private PlaybackState second() {
@@ -162,42 +190,89 @@ public final class Performer {
         return states.next();
     }
 
-    private void carryOut(Event order) {
-        Outbox.Withdrawn withdrawn = outbox.withdraw(order.atNanos());
-        PlaybackState then = stateAt(Math.max(order.atNanos(), withdrawn.leftNanos()));
-        long moment = Math.max(then.nowNanos(), Math.max(order.atNanos(), withdrawn.leftNanos()));
-        // What was taken back though its moment has come leaves nevertheless.
-        for (ScheduledMessage message : withdrawn.messages()) {
-            if (message.bornNanos() <= moment) {
-                outbox.send(message);
-            }
+    private void tellWhatCame(long until) {
+        while (!untold.isEmpty() && untold.peek().next().nowNanos() <= until) {
+            tell(untold.poll());
         }
-        // What time has brought since is sent already, unless nothing was due.
-        boolean due = then != ahead.next() || ahead.wakeNanos() <= moment;
-        PlaybackState reached = due ? Engine.step(then, Event.pass(moment)).next() : then;
-        take(Engine.step(reached, new Event(moment, order.by(), order.order())), true);
+        untoldNanos = untold.isEmpty() ? Long.MAX_VALUE : untold.peek().next().nowNanos();
     }
 
-    /** The newest state that is not ahead of a moment; those behind it are of no use any more. */
-    private PlaybackState stateAt(long moment) {
-        PlaybackState newest = ahead.next();
-        while (newest.nowNanos() > moment && !behind.isEmpty()) {
-            newest = behind.pollLast();
+    private void tell(Step step) {
+        toldNanos = Math.max(toldNanos, step.next().nowNanos());
+        watcher.accept(step);
+    }
+
+    private void carryOut(Event order) {
+        Outbox.Withdrawn withdrawn = outbox.withdraw(order.atNanos());
+        handedOver -= withdrawn.messages().size();
+        Step passed;
+        Step done;
+        PlaybackState then;
+        try {
+            long earliest = Math.max(toldNanos, Math.max(order.atNanos(), withdrawn.leftNanos()));
+            then = stateAt(earliest);
+            long moment = Math.max(then.nowNanos(), earliest);
+            boolean due = then != ahead.next() || ahead.wakeNanos() <= moment;
+            passed = due ? Engine.step(then, Event.pass(moment)) : null;
+            PlaybackState reached = due ? passed.next() : then;
+            done = Engine.step(reached, new Event(moment, order.by(), order.order()));
+        } catch (RuntimeException | StackOverflowError fault) {
+            handOver(withdrawn.messages());
+            unaccounted = ahead.next().brought() - handedOver;
+            throw fault;
+        }
+        // What was taken back though its moment has come leaves nevertheless.
+        long moment = done.next().nowNanos();
+        for (ScheduledMessage message : withdrawn.messages()) {
+            if (message.bornNanos() <= moment) {
+                handOver(List.of(message));
+            }
+        }
+        boolean playedAhead = then != ahead.next();
+        if (passed != null && !playedAhead) {
+            // The moment was further on than we had come: nobody has handed this over yet.
+            handOver(passed.messages());
         }
         behind.clear();
+        ahead = done;
+        handOver(done.messages());
+        // What lies behind the state that was gone back to is told as it came out in the end.
+        untold.removeIf(s -> s.next().nowNanos() > then.nowNanos());
+        tellWhatCame(then.nowNanos());
+        if (passed != null && !passed.happenings().isEmpty()) {
+            tell(passed);
+        }
+        tell(done);
+    }
+
+    /** The newest state that is not ahead of a moment. */
+    private PlaybackState stateAt(long moment) {
+        PlaybackState newest = ahead.next();
+        var earlier = behind.descendingIterator();
+        while (newest.nowNanos() > moment && earlier.hasNext()) {
+            newest = earlier.next();
+        }
         return newest;
     }
 
-    private void take(Step step, boolean ordered) {
-        if (!ordered) {
-            behind.add(ahead.next());
-        }
-        ahead = step;
-        boolean few = atOnce && step.messages().size() <= FEW;
-        step.messages().forEach(few ? outbox::sendAtOnce : outbox::send);
-        if (ordered || !step.happenings().isEmpty()) {
-            watcher.accept(step);
-        }
+    private void handOver(List<ScheduledMessage> messages) {
+        boolean few = atOnce && messages.size() <= FEW;
+        messages.forEach(few ? outbox::sendAtOnce : outbox::send);
+        handedOver += messages.size();
+    }
+
+    /**
+     * How many messages the state says were sent though nobody handed them over, or, below 0, the other way round, as of the last order;
+     * always 0. Anything else is a fault of this class. May be read from any thread.
+     */
+    public long unaccounted() {
+        return unaccounted;
+    }
+
+    /** Nanoseconds until the watcher is to be told of something; {@code Long.MAX_VALUE} for nothing. */
+    long nanosToTell() {
+        long first = untoldNanos;
+        return first == Long.MAX_VALUE ? first : Math.max(0, first + TOLD_NANOS - clock.nanos());
     }
 
     /** Nanoseconds until there is work by itself: 0 when it is due, {@code Long.MAX_VALUE} when nothing waits. */

@@ -17,7 +17,7 @@ public final class PerformerThread implements AutoCloseable {
     public PerformerThread(Performer performer, Loops loops) {
         loop = loops.startUrgent("performer", () -> {
             performer.work();
-            long nap = Math.min(performer.nanosToNext(), LONGEST_NAP_NANOS);
+            long nap = Math.min(Math.min(performer.nanosToNext(), performer.nanosToTell()), LONGEST_NAP_NANOS);
             if (!performer.sleeps(nap)) {
                 LockSupport.parkNanos(performer, nap);
             }

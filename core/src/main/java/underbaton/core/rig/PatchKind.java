@@ -9,6 +9,7 @@ import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.PitchBend;
 import underbaton.core.midi.ChannelMessage.PolyPressure;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Controllers;
 import underbaton.core.midi.Message;
 
 /** What a line of a patch set lets pass or keeps back as one. */
@@ -24,9 +25,6 @@ public enum PatchKind {
     private static final int BANK_HIGH = 0;
 
     private static final int BANK_LOW = 32;
-
-    /** MIDI 1.0: from here on controllers are channel mode messages. */
-    public static final int FIRST_MODE = 120;
 
     private final String words;
 
@@ -44,7 +42,7 @@ public enum PatchKind {
             return Optional.of(NOTES);
         }
         if (message instanceof ControlChange control) {
-            return control.controller() >= FIRST_MODE
+            return Controllers.isMode(control.controller())
                     ? Optional.empty()
                     : Optional.of(isBank(control.controller()) ? PROGRAMS : CONTROLS);
         }

@@ -2,6 +2,7 @@ package underbaton.core.perform;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.util.List;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
@@ -11,6 +12,7 @@ import underbaton.core.cue.Shows;
 import underbaton.core.engine.Cause;
 import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
@@ -106,6 +108,51 @@ class LaneTest {
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 29, 127));
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 31, 127));
         lane.close();
+    }
+
+    /** A machine that hangs: 3,000 messages wait for it, of which a fader's ride gives way first, and no note is left sounding. */
+    @Test
+    void whereTooMuchWaitsTheLeastImportantIsDroppedAndLoggedAndNeverTheEndOfANote() throws InterruptedException {
+        CountDownLatch hangs = new CountDownLatch(1);
+        Lane lane = lane(m -> {
+            try {
+                hangs.await(30, TimeUnit.SECONDS);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+            arrived.add(m);
+            return new Outlet.Sent(((MidiMessage) m).encode());
+        });
+        for (int i = 0; i < 1000; i++) {
+            lane.send(message(new ControlChange(0, 7, i % 128), clock.nanos()));
+            lane.send(message(new NoteOn(0, i % 128, 127), clock.nanos()));
+            lane.send(message(new NoteOff(0, i % 128, 0), clock.nanos()));
+        }
+        hangs.countDown();
+        for (int i = 0; i < 3000 && traffic.after(0, 5000).size() < 3000; i++) {
+            Thread.sleep(10);
+        }
+        lane.close();
+        assertThat(traffic.after(0, 5000)).as("each has its line").hasSize(3000);
+        List<Message> all = List.copyOf(arrived);
+        assertThat(all).filteredOn(NoteOff.class::isInstance).hasSize(1000);
+        List<Message> rides =
+                all.stream().filter(ControlChange.class::isInstance).toList();
+        assertThat(rides.get(rides.size() - 1))
+                .as("where the fader came to")
+                .isEqualTo(new ControlChange(0, 7, 999 % 128));
+        assertThat(traffic.after(0, 5000).stream().filter(e -> !e.trouble().isEmpty()))
+                .hasSize(3000 - all.size());
+    }
+
+    @Test
+    void whatComesToALaneThatWasPutAwayIsLogged() {
+        Lane lane = lane(m -> new Outlet.Sent(((MidiMessage) m).encode()));
+        lane.close();
+        lane.send(sending(1));
+        scribe.close();
+        assertThat(traffic.after(0, 10)).singleElement().satisfies(e -> assertThat(e.trouble())
+                .contains("put away"));
     }
 
     /** When a show is put away, what sounds ends and what was to come is told, and nothing of it leaves later. */

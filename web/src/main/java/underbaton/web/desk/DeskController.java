@@ -89,7 +89,8 @@ class DeskController {
                 stage.waiting(showId),
                 recorder.timings(showId, state.plan())
                         .map(t -> DeskView.Run.of(recorder.since(showId).orElse(clock.epochMicros()), t)),
-                recorder.writesDown());
+                recorder.writesDown(),
+                Math.abs(stage.performer(showId).unaccounted()));
     }
 
     /** Nobody asks while the show plays on by itself from the book that it began with. */

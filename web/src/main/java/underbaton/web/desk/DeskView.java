@@ -93,9 +93,15 @@ public record DeskView(
      * @param waiting in words, the edits that wait to be taken over
      * @param run the performance that goes on
      * @param writesDown whether each GO's place is kept for the score
+     * @param unaccounted by how many messages what was said to be sent and what left differ; 0 when all is well
      */
     public record Aside(
-            Optional<Offer> offer, Optional<Kept> left, List<String> waiting, Optional<Run> run, boolean writesDown) {}
+            Optional<Offer> offer,
+            Optional<Kept> left,
+            List<String> waiting,
+            Optional<Run> run,
+            boolean writesDown,
+            long unaccounted) {}
 
     /**
      * @param overSeconds by how much the items are over, or, below 0, under

@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.function.ToIntFunction;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Show;
+import underbaton.core.midi.Controllers;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.PatchKind;
@@ -111,7 +112,7 @@ public record LineForm(
 
     private static int control(String typed) {
         int number = Typed.number("firstControl", typed);
-        if (number < 0 || number >= PatchKind.FIRST_MODE) {
+        if (number < 0 || Controllers.isMode(number)) {
             throw new Refusal("firstControl", "Controls are 0 to 119; those above end notes and are not passed on.");
         }
         return number;

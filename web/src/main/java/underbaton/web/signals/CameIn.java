@@ -10,9 +10,8 @@ import java.util.Optional;
 import org.springframework.stereotype.Component;
 import underbaton.core.engine.Happening;
 import underbaton.core.engine.Step;
+import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.ControlChange;
-import underbaton.core.midi.ChannelMessage.NoteOff;
-import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
 import underbaton.core.signal.Outcome;
@@ -139,9 +138,7 @@ public class CameIn {
 
     private static boolean isRelease(Came came) {
         Message message = came.outcome.signal().message();
-        return message instanceof NoteOff
-                || message instanceof NoteOn on && on.velocity() == 0
-                || message instanceof ControlChange change && change.value() == 0;
+        return ChannelMessage.endsNote(message) || message instanceof ControlChange change && change.value() == 0;
     }
 
     synchronized Optional<Came> numbered(long number) {

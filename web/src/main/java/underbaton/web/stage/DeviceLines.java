@@ -16,6 +16,7 @@ import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.Bytes;
 import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
@@ -23,8 +24,11 @@ import underbaton.core.perform.Outbox;
 import underbaton.core.perform.Scribe;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Wording;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
+import underbaton.core.traffic.Entry;
 import underbaton.web.live.Live;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;
@@ -41,6 +45,7 @@ class DeviceLines implements Outbox {
     private final Live live;
     private final OscPort oscPort;
     private volatile Map<Integer, DeviceLine> lines = Map.of();
+    private volatile int showId;
     /** Who may have said what comes in on a line. */
     private volatile Map<Connection, List<Device>> onLine = Map.of();
 
@@ -86,6 +91,7 @@ class DeviceLines implements Outbox {
 
     /** Keeps the lines that still fit, opens the new ones and lets the others go. */
     void connect(Show show) {
+        showId = show.id();
         Map<Integer, DeviceLine> next = new LinkedHashMap<>();
         List<DeviceLine> gone = new ArrayList<>(lines.values());
         for (Device device : show.devices()) {
@@ -178,7 +184,27 @@ class DeviceLines implements Outbox {
         DeviceLine line = lines.get(message.deviceId());
         if (line != null) {
             line.lane().send(message);
+        } else {
+            tellLost(message);
         }
+    }
+
+    /** Of a machine that has no line, for it came with an edit that is not taken over, or has just gone with one. */
+    private void tellLost(ScheduledMessage message) {
+        int show = showId;
+        long at = clock.epochMicros();
+        scribe.later(() -> new Entry(
+                0,
+                at,
+                Entry.Direction.OUT,
+                show,
+                message.deviceId(),
+                "a machine that is not on the desk",
+                Bytes.NONE,
+                new Wording(Numbering.WIRE).tell(message.message()),
+                message.cause().words(),
+                0,
+                "this machine is not on the desk"));
     }
 
     @Override
@@ -186,6 +212,8 @@ class DeviceLines implements Outbox {
         DeviceLine line = lines.get(message.deviceId());
         if (line != null) {
             line.lane().sendAtOnce(message);
+        } else {
+            tellLost(message);
         }
     }
 

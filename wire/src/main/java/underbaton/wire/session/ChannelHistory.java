@@ -16,6 +16,7 @@ import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.PitchBend;
 import underbaton.core.midi.ChannelMessage.PolyPressure;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Controllers;
 import underbaton.wire.session.SentHistory.Told;
 
 /**
@@ -28,8 +29,6 @@ final class ChannelHistory {
 
     private static final int QUIET = 0x80;
     private static final int HEADER = 3;
-    private static final int ALL_SOUND_OFF = 120;
-    private static final int ALL_NOTES_OFF = 123;
     private static final int DATA_HIGH = 6;
     private static final int DATA_LOW = 38;
     private static final int FIRST_SELECTION = 98;
@@ -170,7 +169,7 @@ final class ChannelHistory {
         } else if (controller == 32) {
             bankLow = c.value();
             bankHigh = Math.max(0, bankHigh);
-        } else if (controller == ALL_SOUND_OFF || controller == ALL_NOTES_OFF) {
+        } else if (controller == Controllers.ALL_SOUND_OFF || controller == Controllers.ALL_NOTES_OFF) {
             notes.replaceAll((note, told) -> new Told<>(-1, 0, packet));
         }
     }

@@ -16,6 +16,7 @@ import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.PitchBend;
 import underbaton.core.midi.ChannelMessage.PolyPressure;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Controllers;
 import underbaton.core.midi.Exclusive;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.RealTime;
@@ -33,12 +34,12 @@ final class Recovery {
 
     private static final int CHANNELS = 16;
     private static final int NUMBERS = 128;
-    private static final int ALL_SOUND_OFF = 120;
-    private static final int ALL_NOTES_OFF = 123;
     private static final int DATA_HIGH = 6;
     private static final int DATA_LOW = 38;
     private static final int FIRST_SELECTION = 98;
-    private static final int ON = 64;
+    /** Half the circle of a number of seven bits: what is farther lies behind. */
+    private static final int HALF = 64;
+
     private static final int FULL = 127;
     private static final long NEVER = Long.MIN_VALUE;
 
@@ -129,7 +130,7 @@ final class Recovery {
 
     private static void control(Channel channel, ControlChange c, long packet) {
         int number = c.controller();
-        boolean toggled = (channel.controllers[number] >= ON) != c.value() >= ON;
+        boolean toggled = Controllers.isOn(channel.controllers[number]) != Controllers.isOn(c.value());
         channel.toggles[number] = channel.toggles[number] + (toggled ? 1 : 0) & 0x3F;
         channel.counts[number] = channel.counts[number] + 1 & 0x3F;
         channel.controllers[number] = c.value();
@@ -138,7 +139,7 @@ final class Recovery {
             channel.bankHigh = c.value();
         } else if (number == 32) {
             channel.bankLow = c.value();
-        } else if (number == ALL_SOUND_OFF || number == ALL_NOTES_OFF) {
+        } else if (number == Controllers.ALL_SOUND_OFF || number == Controllers.ALL_NOTES_OFF) {
             for (int note = 0; note < NUMBERS; note++) {
                 note(channel, note, false, packet);
             }
@@ -247,12 +248,12 @@ final class Recovery {
     private void chapterD(Mending m) {
         int contents = m.octet();
         if ((contents & 0x40) != 0) {
-            for (int missing = m.seven() - resets & 0x7F; missing > 0 && missing < ON; missing--) {
+            for (int missing = m.seven() - resets & 0x7F; missing > 0 && missing < HALF; missing--) {
                 m.tell(RealTime.RESET);
             }
         }
         if ((contents & 0x20) != 0) {
-            for (int missing = m.seven() - tunes & 0x7F; missing > 0 && missing < ON; missing--) {
+            for (int missing = m.seven() - tunes & 0x7F; missing > 0 && missing < HALF; missing--) {
                 m.tell(new TuneRequest());
             }
         }
@@ -387,13 +388,14 @@ final class Recovery {
                 }
             } else if ((value & 0x40) != 0) {
                 int missing = (value & 0x3F) - channel.counts[controller] & 0x3F;
-                for (; missing > 0 && missing < ON / 2 && known >= 0; missing--) {
+                for (; missing > 0 && missing < HALF / 2 && known >= 0; missing--) {
                     m.tell(new ControlChange(number, controller, known));
                 }
             } else {
                 int missing = (value & 0x3F) - channel.toggles[controller] & 0x3F;
-                for (; missing > 0 && missing < ON / 2; missing--) {
-                    m.tell(new ControlChange(number, controller, channel.controllers[controller] >= ON ? 0 : FULL));
+                for (; missing > 0 && missing < HALF / 2; missing--) {
+                    m.tell(new ControlChange(
+                            number, controller, Controllers.isOn(channel.controllers[controller]) ? 0 : FULL));
                 }
             }
         }
