@@ -110,7 +110,9 @@ document.addEventListener('htmx:afterRequest', (e) => {
   if (!e.detail.successful || refused(e.detail.xhr)) return;
   if (e.detail.elt.matches('[data-empties-when-done]')) e.detail.elt.reset();
   if (e.detail.elt.matches('[data-closes-when-done]')) e.detail.elt.closest('dialog').close();
-  if (e.detail.elt.dataset.says) baton.say(e.detail.elt.dataset.says);
+  const words = e.detail.xhr.getResponseHeader('Baton-Says');
+  if (words) baton.say(decodeURIComponent(words));
+  else if (e.detail.elt.dataset.says) baton.say(e.detail.elt.dataset.says);
   // A dialog that closes gives the focus back; what it has brought asks for it.
   e.detail.target.querySelector('[autofocus]:not(:disabled)')?.focus();
 });

@@ -351,7 +351,9 @@ final class Difference {
                         way,
                         Optional.empty(),
                         way.stream().anyMatch(this::isGuarded)));
-        hideAgain(want);
+        if (!way.isEmpty()) {
+            hideAgain(want);
+        }
     }
 
     // ---- what was found

@@ -29,6 +29,9 @@ public record Hand(
     /** Further apart than this, taps are not of one tempo: 30 a minute. */
     private static final long TAPS_APART_NANOS = 2_000_000_000L;
 
+    /** Nearer than this, they are one: a bouncing contact, or two listeners that took the same signal. */
+    private static final long ONE_TAP_NANOS = 50_000_000L;
+
     private static final int MOST_TAPS = 5;
 
     /** How long the second act of a guarded call is waited for. */
@@ -92,6 +95,9 @@ public record Hand(
     }
 
     Hand tapped(long nanos) {
+        if (!taps.isEmpty() && nanos - taps.get(taps.size() - 1) < ONE_TAP_NANOS) {
+            return this;
+        }
         boolean anew = taps.isEmpty() || nanos - taps.get(taps.size() - 1) > TAPS_APART_NANOS;
         List<Long> all = new ArrayList<>(anew ? List.of() : taps);
         all.add(nanos);

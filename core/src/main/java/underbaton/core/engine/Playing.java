@@ -122,7 +122,7 @@ public record Playing(
     /**
      * At the pace at which its beat is tapped, as near as a pace may be; who taps every second beat, or twice a beat, is understood.
      *
-     * @param beatNanos how long a beat lasts as it is heard
+     * @param beatNanos how long a beat lasts as it is heard, above 0
      */
     Playing tapped(long beatNanos, long now) {
         return item.times()

@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
@@ -191,6 +192,25 @@ class ListeningTest {
         pass(505);
         hear(new NoteOn(0, 40, 9));
         assertThat(state.playing().orElseThrow().anchor().permille()).isEqualTo(990);
+    }
+
+    /** Two listeners that take one signal, a contact that bounces: one tap. */
+    @Test
+    @Timeout(10)
+    void whatIsTappedTwiceInOneMomentIsOneTap() {
+        Item item = show.items().get(0);
+        show = show.withItem(item.withScore(Optional.of(Score.of("1 quarter = 60\n40 end"))), 0);
+        listen("foot", Pattern.Note.struck(40), Reaction.Deed.TAP);
+        listen("hand", Pattern.Note.struck(40), Reaction.Deed.TAP);
+        begin();
+        order(new Order.Play(item.id(), 0));
+        for (int i = 0; i < 4; i++) {
+            hear(new NoteOn(0, 40, 9));
+            pass(20);
+            hear(new NoteOn(0, 40, 9));
+            pass(780);
+        }
+        assertThat(state.playing().orElseThrow().anchor().permille()).isEqualTo(1250);
     }
 
     @Test

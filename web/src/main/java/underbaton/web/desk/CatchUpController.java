@@ -1,5 +1,8 @@
 package underbaton.web.desk;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -21,6 +24,7 @@ import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.StepList;
+import underbaton.web.page.Said;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
@@ -47,22 +51,49 @@ class CatchUpController {
         return "desk/catchup :: sheet";
     }
 
-    /** @param send the keys of the lines that are sent */
+    /**
+     * @param send the keys of the lines that are sent
+     * @param shown the keys of all lines that the sheet showed, with full stops between them; what is to be made right since then is
+     *     sent too, unless it is guarded, and told
+     */
     @PostMapping("/shows/{showId}/desk/catch-up")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void send(@PathVariable int showId, @RequestParam String to, @RequestParam(defaultValue = "") List<String> send) {
+    void send(
+            @PathVariable int showId,
+            @RequestParam String to,
+            @RequestParam(defaultValue = "") Set<String> send,
+            @RequestParam String shown,
+            HttpServletResponse response) {
         Destination destination = destinations.of(showId, to);
         PlaybackState now = destinations.now(showId);
-        Set<String> wanted = new HashSet<>(send);
+        Set<String> seen = Set.copyOf(Arrays.asList(shown.split("\\.")));
         Set<Correction.Key> leftOut = new HashSet<>();
+        List<String> since = new ArrayList<>();
         for (Correction correction : destination.corrections(now)) {
-            if (!wanted.contains(CatchUpView.key(correction.key()))) {
+            String key = CatchUpView.key(correction.key());
+            boolean isNew = correction.isPossible() && !seen.contains(key);
+            if (isNew) {
+                since.add(nameOf(showId, correction.key().deviceId()) + ": " + correction.wants()
+                        + (correction.guarded() ? " (guarded, not sent)" : ""));
+            }
+            if (isNew ? correction.guarded() : !send.contains(key)) {
                 leftOut.add(correction.key());
             }
         }
         destination.before().forEach(stage.performer(showId)::order);
-        stage.order(showId, "catch-up, " + destination.words(), destination.catchUp(leftOut));
+        stage.order(
+                showId,
+                "catch-up, " + destination.words()
+                        + (since.isEmpty() ? "" : "; not on the sheet: " + String.join("; ", since)),
+                destination.catchUp(leftOut));
         destination.after().forEach(stage.performer(showId)::order);
+        if (!since.isEmpty()) {
+            Said.with(response, "Changed since the sheet was opened, and sent too: " + String.join("; ", since));
+        }
+    }
+
+    private String nameOf(int showId, int deviceId) {
+        return shows.get(showId).device(deviceId).map(Device::name).orElse("a machine");
     }
 
     /** Tells every machine that was away what it has missed, or one of them. */
@@ -71,8 +102,7 @@ class CatchUpController {
     void bringUp(@PathVariable int showId, @RequestParam(defaultValue = "0") int device) {
         destinations.now(showId).away().forEach((id, away) -> {
             if (away.back() && (device == 0 || device == id)) {
-                String name = shows.get(showId).device(id).map(Device::name).orElse("a machine");
-                stage.order(showId, name + " is brought up to date", new Order.BringUp(id));
+                stage.order(showId, nameOf(showId, id) + " is brought up to date", new Order.BringUp(id));
             }
         });
     }

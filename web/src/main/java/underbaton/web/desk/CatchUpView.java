@@ -1,7 +1,10 @@
 package underbaton.web.desk;
 
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.List;
+import java.util.stream.Collectors;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Correction;
 import underbaton.core.rig.Department;
@@ -25,6 +28,11 @@ public record CatchUpView(Show show, String to, String words, List<Group> groups
         public String has() {
             return correction.has().isEmpty() ? "not known" : correction.has() + " now";
         }
+    }
+
+    /** The keys of all that can be made right, as the sheet showed them. */
+    public String shown() {
+        return groups.stream().flatMap(g -> g.lines.stream()).map(Line::key).collect(Collectors.joining("."));
     }
 
     public int count() {
@@ -56,7 +64,9 @@ public record CatchUpView(Show show, String to, String words, List<Group> groups
         return new CatchUpView(show, to, words, groups, cannot);
     }
 
+    /** In letters that no form trims, splits or writes otherwise. */
     static String key(Correction.Key key) {
-        return key.deviceId() + " " + key.kind() + " " + key.name();
+        String words = key.deviceId() + " " + key.kind() + " " + key.name();
+        return Base64.getUrlEncoder().withoutPadding().encodeToString(words.getBytes(StandardCharsets.UTF_8));
     }
 }

@@ -4,13 +4,13 @@ import java.net.InetAddress;
 import java.net.UnknownHostException;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
@@ -49,12 +49,16 @@ class DeviceLines implements Outbox {
     /** Who may have said what comes in on a line. */
     private volatile Map<Connection, List<Device>> onLine = Map.of();
 
-    /** By device id, what was told last of who is there. */
-    private final Map<Integer, Boolean> reached = new ConcurrentHashMap<>();
+    private static final ReachWatcher NOBODY = (id, there) -> {};
 
-    private volatile ReachWatcher watcher = (id, there) -> {};
+    /** Held while the watcher is told, so that he hears the news of each device in their order. */
+    private final Object telling = new Object();
+    /** By device id, what the watcher was told last of who is there. */
+    private final Map<Integer, Boolean> reached = new HashMap<>();
 
-    /** Is told when a device is reached, and when no longer; on the wires' threads. */
+    private ReachWatcher watcher = NOBODY;
+
+    /** Is told when a device is reached, and when no longer; on the wires' threads. Must return at once. */
     @FunctionalInterface
     interface ReachWatcher {
         void changed(int deviceId, boolean there);
@@ -77,8 +81,13 @@ class DeviceLines implements Outbox {
         this.oscPort = oscPort;
     }
 
+    /** From now on this one is told, and first of all how each device is now. */
     void watch(ReachWatcher newWatcher) {
-        watcher = newWatcher;
+        synchronized (telling) {
+            watcher = newWatcher;
+            reached.clear();
+            lines.keySet().forEach(this::tellReach);
+        }
     }
 
     Collection<DeviceLine> all() {
@@ -107,6 +116,8 @@ class DeviceLines implements Outbox {
         lines = next;
         onLine = next.values().stream().map(DeviceLine::device).collect(Collectors.groupingBy(Device::connection));
         gone.forEach(this::letGo);
+        // A line whose device was reached before it stood here could not say so.
+        next.keySet().forEach(this::tellReach);
         oscPort.belongTo(addresses(show));
     }
 
@@ -115,7 +126,7 @@ class DeviceLines implements Outbox {
         lines.values().forEach(this::letGo);
         lines = Map.of();
         onLine = Map.of();
-        reached.clear();
+        watch(NOBODY);
     }
 
     /** By their addresses alone; a name is looked up by whoever connects, and not waited for here. */
@@ -162,18 +173,16 @@ class DeviceLines implements Outbox {
     }
 
     /** Whoever cannot be reached misses what it is sent; the watcher must know of all. */
-    void tellReach() {
-        lines.keySet().forEach(this::tellReach);
-    }
-
     private void tellReach(int deviceId) {
         DeviceLine line = lines.get(deviceId);
         if (line == null) {
             return;
         }
-        boolean there = line.link().health().reached();
-        if (!Boolean.valueOf(there).equals(reached.put(deviceId, there))) {
-            watcher.changed(deviceId, there);
+        synchronized (telling) {
+            boolean there = line.link().health().reached();
+            if (!Boolean.valueOf(there).equals(reached.put(deviceId, there))) {
+                watcher.changed(deviceId, there);
+            }
         }
     }
 

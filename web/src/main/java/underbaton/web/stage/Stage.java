@@ -104,7 +104,6 @@ public class Stage {
         this.backups = backups;
         this.deskFile = deskFile;
         shows.watch(this::changed);
-        lines.watch(this::reachChanged);
         arrivals.listen(this::heard);
     }
 
@@ -160,7 +159,7 @@ public class Stage {
         }
         onDesk =
                 new OnDesk(show, plan, out, performer, new PerformerThread(performer, loops), left, plans.dryRun(show));
-        lines.tellReach();
+        lines.watch((id, there) -> performer.order(there ? new Order.Found(id) : new Order.Lost(id)));
         DryRun run = plans.dryRun(show);
         loops.once("warm-up of the show", () -> new SilentRun(clock, plan, run).play());
         loops.once("which show is on the desk", () -> manners.remember(showId));
@@ -242,10 +241,6 @@ public class Stage {
                 d.performer.order(source.name(), heard);
             }
         });
-    }
-
-    private void reachChanged(int deviceId, boolean there) {
-        onDesk().ifPresent(d -> d.performer.order("", there ? new Order.Found(deviceId) : new Order.Lost(deviceId)));
     }
 
     // ---- orders

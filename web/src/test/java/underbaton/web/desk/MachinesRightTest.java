@@ -16,8 +16,13 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Show;
 import underbaton.core.engine.Manner;
 import underbaton.core.engine.Order;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Phrase;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.BandTablet;
@@ -153,10 +158,7 @@ class MachinesRightTest {
     void holdStopsWhatTheSongSetGoingAndGoingOnMakesItRightAgain() {
         baton.bean(Stage.class).performer(show).order(new Order.Behave(Manner.PLAIN));
         jump("70");
-        page.keyboard().press("c");
-        assertThat(page.locator("#catch-up [type=submit]")).isFocused();
-        page.keyboard().press("Enter");
-        assertThat(page.locator("#catch-up")).not().isVisible();
+        sendTheSheet();
         baton.bean(Stage.class).performer(show).order(new Order.Play(item("The toll"), 25_000_000_000L));
         assertThat(page.locator(".by-itself")).containsText("bar", SOON);
         RiverScreen screen = (RiverScreen) machine("River screen").model();
@@ -173,6 +175,91 @@ class MachinesRightTest {
         assertThat(page.locator(".held")).hasCount(0);
         until("the clip of the chorus runs again", () -> screen.state().running());
         assertThat(lights.state().number()).isEqualTo(7);
+    }
+
+    private void sendTheSheet() {
+        page.keyboard().press("c");
+        assertThat(page.locator("#catch-up [type=submit]")).isFocused();
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#catch-up")).not().isVisible();
+    }
+
+    /** A slot without a name, and one line alone: a form's own ways with blanks and commas must not touch its key. */
+    @Test
+    void aCatchUpOfASingleLineIsSent() {
+        jump("10");
+        sendTheSheet();
+        FohLights lights = (FohLights) machine("FOH lights").model();
+        int right = lights.state().number();
+        Show rig = baton.bean(Shows.class).get(show);
+        Device desk = rig.devices().stream()
+                .filter(d -> d.name().equals("FOH lights"))
+                .findFirst()
+                .orElseThrow();
+        Phrase other = desk.phrases().stream()
+                .filter(p -> p.effect().kind() == Effect.Kind.HOLDS && !p.guarded())
+                .filter(p -> rig.cues()
+                        .noneMatch(c -> c.number().equals(CueNumber.of("10"))
+                                && c.calls().stream().anyMatch(call -> call.phraseId() == p.id())))
+                .reduce((one, later) -> later)
+                .orElseThrow();
+        baton.bean(Stage.class).performer(show).order(new Order.Fire(PlannedCall.of(desk, other), "by hand"));
+        until("another look", () -> lights.state().number() != right);
+        page.keyboard().press("c");
+        assertThat(page.locator("#catch-up [type=submit]")).isFocused();
+        assertThat(page.locator("#catch-up [name=send]")).hasCount(1);
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#catch-up")).not().isVisible();
+        until("the look of the book", () -> lights.state().number() == right);
+    }
+
+    /** What has gone wrong while the sheet was open is sent too, and said. */
+    @Test
+    void aSheetWhoseLinesNoLongerMatchSaysSo() {
+        jump("70");
+        sendTheSheet();
+        page.keyboard().press("c");
+        assertThat(page.locator("#catch-up")).containsText("All machines are as the book says");
+        FohLights lights = (FohLights) machine("FOH lights").model();
+        int right = lights.state().number();
+        Device desk = baton.bean(Shows.class).get(show).devices().stream()
+                .filter(d -> d.name().equals("FOH lights"))
+                .findFirst()
+                .orElseThrow();
+        Phrase other = desk.phrases().stream()
+                .filter(p -> p.effect().kind() == Effect.Kind.HOLDS && !p.guarded())
+                .reduce((one, later) -> later)
+                .orElseThrow();
+        baton.bean(Stage.class).performer(show).order(new Order.Fire(PlannedCall.of(desk, other), "by hand"));
+        until("another look", () -> lights.state().number() != right);
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice .toast")).containsText("FOH lights: ");
+        until("the look of the book", () -> lights.state().number() == right);
+    }
+
+    /** It was off before its show came onto the desk: that is known from the first moment. */
+    @Test
+    void aMachineThatIsOffWhenTheShowComesOntoTheDeskMissesWhatItIsTold() throws Exception {
+        baton.bean(Stage.class).close();
+        machine("FOH lights").switchOff();
+        FohLights lights = (FohLights) machine("FOH lights").model();
+        try {
+            baton.bean(Stage.class).open(show);
+            assertThat(lamp("FOH lights")).hasAttribute("data-reached", "false", PATIENTLY);
+            assertThat(lamp("River screen")).hasAttribute("data-reached", "true", PATIENTLY);
+            jump("30");
+            go("30");
+            until("the standby moved on", () -> baton.bean(Stage.class)
+                    .playback(show)
+                    .orElseThrow()
+                    .last()
+                    .isPresent());
+        } finally {
+            machine("FOH lights").switchOn();
+        }
+        assertThat(lamp("FOH lights")).containsText("1 behind", SOON);
+        page.keyboard().press("u");
+        until("the look of cue 30", () -> lights.state().number() == 6);
     }
 
     private int item(String name) {
