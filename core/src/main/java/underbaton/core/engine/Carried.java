@@ -66,7 +66,9 @@ record Carried(
                 HashTreePMap.empty(),
                 false,
                 Hearing.FIRST,
+                HeldUp.NOTHING,
                 Patched.NOTHING,
+                Sounding.NOTHING,
                 0,
                 OptionalLong.of(limit));
     }

@@ -15,6 +15,7 @@ import org.pcollections.PMap;
  * @param askedNanos since when a GO waits for a second press
  * @param guard the guarded call that waits to be ordered once more
  * @param keys by hand cue, whether it was touched on or off last
+ * @param holders by hand cue that works while it is held, the machine whose signal holds it
  * @param taps the moments of the last few taps of the tempo, the oldest first
  */
 public record Hand(
@@ -24,7 +25,8 @@ public record Hand(
         OptionalLong askedNanos,
         Optional<Guard> guard,
         List<Long> taps,
-        PMap<Integer, Boolean> keys) {
+        PMap<Integer, Boolean> keys,
+        PMap<Integer, Integer> holders) {
 
     /** Further apart than this, taps are not of one tempo: 30 a minute. */
     private static final long TAPS_APART_NANOS = 2_000_000_000L;
@@ -47,22 +49,23 @@ public record Hand(
             OptionalLong.empty(),
             Optional.empty(),
             List.of(),
+            HashTreePMap.empty(),
             HashTreePMap.empty());
 
     Hand with(Manner newManner) {
-        return new Hand(newManner, moved, goneNanos, askedNanos, guard, taps, keys);
+        return new Hand(newManner, moved, goneNanos, askedNanos, guard, taps, keys, holders);
     }
 
     Hand movedTo(boolean newMoved) {
-        return new Hand(manner, newMoved, goneNanos, OptionalLong.empty(), guard, taps, keys);
+        return new Hand(manner, newMoved, goneNanos, OptionalLong.empty(), guard, taps, keys, holders);
     }
 
     Hand asked(long nanos) {
-        return new Hand(manner, moved, goneNanos, OptionalLong.of(nanos), guard, taps, keys);
+        return new Hand(manner, moved, goneNanos, OptionalLong.of(nanos), guard, taps, keys, holders);
     }
 
     Hand gone(long nanos) {
-        return new Hand(manner, false, nanos, OptionalLong.empty(), guard, taps, keys);
+        return new Hand(manner, false, nanos, OptionalLong.empty(), guard, taps, keys, holders);
     }
 
     /** Whether a GO waits for its second press. */
@@ -72,11 +75,11 @@ public record Hand(
 
     Hand guardAsked(int deviceId, int phraseId, long nanos) {
         Guard asked = new Guard(deviceId, phraseId, nanos);
-        return new Hand(manner, moved, goneNanos, askedNanos, Optional.of(asked), taps, keys);
+        return new Hand(manner, moved, goneNanos, askedNanos, Optional.of(asked), taps, keys, holders);
     }
 
     Hand guardDone() {
-        return new Hand(manner, moved, goneNanos, askedNanos, Optional.empty(), taps, keys);
+        return new Hand(manner, moved, goneNanos, askedNanos, Optional.empty(), taps, keys, holders);
     }
 
     /** Whether a guarded call was ordered once, and waits for its second act. */
@@ -86,7 +89,12 @@ public record Hand(
     }
 
     Hand keyed(int keyId, boolean on) {
-        return new Hand(manner, moved, goneNanos, askedNanos, guard, taps, keys.plus(keyId, on));
+        return new Hand(manner, moved, goneNanos, askedNanos, guard, taps, keys.plus(keyId, on), holders.minus(keyId));
+    }
+
+    /** A key is held by somebody who plays a machine. */
+    Hand heldBy(int keyId, int deviceId) {
+        return new Hand(manner, moved, goneNanos, askedNanos, guard, taps, keys, holders.plus(keyId, deviceId));
     }
 
     /** Whether a guarded hand cue was touched once, and waits for its second touch. */
@@ -102,7 +110,7 @@ public record Hand(
         List<Long> all = new ArrayList<>(anew ? List.of() : taps);
         all.add(nanos);
         List<Long> last = List.copyOf(all.subList(Math.max(0, all.size() - MOST_TAPS), all.size()));
-        return new Hand(manner, moved, goneNanos, askedNanos, guard, last, keys);
+        return new Hand(manner, moved, goneNanos, askedNanos, guard, last, keys, holders);
     }
 
     /** How long a beat lasts as it is tapped; empty before the second tap. */
@@ -125,6 +133,7 @@ public record Hand(
                 askedNanos.isPresent() ? OptionalLong.of(askedNanos.getAsLong() + nanos) : askedNanos,
                 guard.map(g -> new Guard(g.deviceId, g.phraseId, g.nanos + nanos)),
                 List.of(),
-                keys);
+                keys,
+                holders);
     }
 }

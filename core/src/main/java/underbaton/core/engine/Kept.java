@@ -12,6 +12,9 @@ import java.util.TreeSet;
 import org.pcollections.HashTreePMap;
 import org.pcollections.IntTreePMap;
 import org.pcollections.PMap;
+import underbaton.core.cue.HandKey;
+import underbaton.core.engine.PlaybackState.Later;
+import underbaton.core.midi.ChannelMessage;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
@@ -36,6 +39,8 @@ import underbaton.core.rig.Wiring;
  * @param armed the listeners that were armed for the night though written otherwise
  * @param disarmed those that were disarmed
  * @param patch the patch set in use, if one was
+ * @param sounding what machines had not been told to end
+ * @param held the hand cues that work while they are held, and were
  */
 public record Kept(
         long epochMicros,
@@ -49,10 +54,14 @@ public record Kept(
         Set<Integer> armed,
         Set<Integer> disarmed,
         List<KeptDevice> devices,
-        Optional<KeptPatch> patch) {
+        Optional<KeptPatch> patch,
+        List<Tone.Key> sounding,
+        Set<Integer> held) {
 
-    /** @param sounding what its outputs had not been told to end */
-    public record KeptPatch(int setId, Wiring wiring, List<Tone.Key> sounding) {}
+    /** By then it is known which machines are there. */
+    private static final long REACHED_NANOS = 2_000_000_000L;
+
+    public record KeptPatch(int setId, Wiring wiring) {}
 
     /** @param levels where its controls stood, as far as they had been told */
     public record KeptDevice(int deviceId, List<KeptSlot> slots, List<KeptPointer> pointers, List<KeptLevel> levels) {}
@@ -89,15 +98,38 @@ public record Kept(
                 listeners(state, true),
                 listeners(state, false),
                 devices,
-                patch(state.patched()));
+                patch(state.patched()),
+                sounding(state),
+                held(state));
     }
 
     private static Optional<KeptPatch> patch(Patched patched) {
-        Set<Tone.Key> sounding = new LinkedHashSet<>(patched.owed());
-        sounding.addAll(patched.tones().keySet());
-        return patched.setId() == 0
-                ? Optional.empty()
-                : Optional.of(new KeptPatch(patched.setId(), patched.wiring(), List.copyOf(sounding)));
+        return patched.setId() == 0 ? Optional.empty() : Optional.of(new KeptPatch(patched.setId(), patched.wiring()));
+    }
+
+    /** By what is played, and what phrases have struck for a while. */
+    private static List<Tone.Key> sounding(PlaybackState state) {
+        Set<Tone.Key> all = new LinkedHashSet<>(state.sounding().all());
+        state.agenda().values().forEach(later -> {
+            if (later instanceof Later.ALaterMessage end && ChannelMessage.endsNote(end.message())) {
+                Patching.place(end.deviceId(), end.message()).ifPresent(all::add);
+            }
+        });
+        return List.copyOf(all);
+    }
+
+    private static Set<Integer> held(PlaybackState state) {
+        Set<Integer> held = new TreeSet<>();
+        state.hand().keys().forEach((id, on) -> {
+            boolean works = state.plan()
+                    .key(id)
+                    .filter(k -> k.key().way() == HandKey.Way.HELD)
+                    .isPresent();
+            if (on && works) {
+                held.add(id);
+            }
+        });
+        return held;
     }
 
     private static Set<Integer> listeners(PlaybackState state, boolean listens) {
@@ -130,8 +162,17 @@ public record Kept(
                         .map(p -> new KeptPointer(p.name(), p.place().orElse(0)))
                         .toList(),
                 levels.entrySet().stream()
-                        .map(e -> new KeptLevel(e.getKey().address(), e.getValue()))
+                        .map(e -> new KeptLevel(e.getKey().address(), heldUp(state, e.getKey(), e.getValue())))
                         .toList());
+    }
+
+    /** What a relay holds up is kept as where it really is: nobody holds it after the crash. */
+    private static Level heldUp(PlaybackState state, Control control, Level book) {
+        return state.heldUp()
+                .of(control)
+                .filter(held -> held.exact() > book.exact())
+                .map(held -> book.at(held.exact()))
+                .orElse(book);
     }
 
     /**
@@ -171,11 +212,19 @@ public record Kept(
         armed.forEach(id -> turn.hearing = turn.hearing.arming(id, true));
         disarmed.forEach(id -> turn.hearing = turn.hearing.arming(id, false));
         levels.forEach(turn.levels::put);
-        // What sounded when the crash came is ended as soon as its output is reached.
-        turn.patched = patch.map(p -> Patched.NOTHING
-                        .using(p.setId, p.wiring.among(id -> plan.device(id).isPresent()))
-                        .owing(p.sounding))
+        turn.patched = patch.map(p -> Patched.NOTHING.using(
+                        p.setId, p.wiring.among(id -> plan.device(id).isPresent())))
                 .orElse(Patched.NOTHING);
+        // What sounded when the crash came is ended as soon as its output is reached.
+        turn.sounding = Sounding.NOTHING.owing(sounding.stream()
+                .filter(k -> plan.device(k.deviceId()).isPresent())
+                .toList());
+        // No finger is on it any more; by then it is known which machines are there to hear it.
+        Cause letGo = Cause.outside("let go, held when the crash came", nowNanos);
+        held.stream()
+                .flatMap(id -> plan.key(id).stream())
+                .flatMap(key -> key.off().stream())
+                .forEach(call -> turn.later(nowNanos + REACHED_NANOS, new Later.ALaterCall(call, letGo)));
         return turn.done().next();
     }
 

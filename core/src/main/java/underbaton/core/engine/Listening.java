@@ -9,6 +9,7 @@ import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.HandKey;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
@@ -122,7 +123,14 @@ abstract class Listening extends Relaying {
         if (reaction instanceof Reaction.Hand touched) {
             boolean letsGo = endsHeld(listener, heard.source(), heard.signal().message());
             Order.Touch.How how = letsGo ? Order.Touch.How.LET_GO : Order.Touch.How.PRESS;
-            return touch(touched.keyId(), how, "signal: " + listener.name() + ", ", listener.atOnce());
+            String did = touch(touched.keyId(), how, "signal: " + listener.name() + ", ", listener.atOnce());
+            boolean holds = !letsGo
+                    && plan.key(touched.keyId())
+                            .filter(k -> k.key().way() == HandKey.Way.HELD)
+                            .isPresent()
+                    && hand.keys().getOrDefault(touched.keyId(), false);
+            hand = holds ? hand.heldBy(touched.keyId(), heard.source().deviceId()) : hand;
+            return did;
         }
         Reaction.Arm arm = (Reaction.Arm) reaction;
         carryOut(new Order.Arm(arm.listenerIds(), arm.listens()));

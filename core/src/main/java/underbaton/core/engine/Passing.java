@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.engine.PlaybackState.Later;
+import underbaton.core.midi.Message;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
@@ -106,6 +107,7 @@ abstract class Passing extends Telling {
             make(later.call(), due, due, later.cause(), false);
         } else if (first.getValue() instanceof Later.ALaterMessage later) {
             emit(later.deviceId(), later.message(), due, due, later.cause(), false);
+            owe(later.deviceId(), later.message());
         } else if (first.getValue() instanceof Later.AMove later) {
             goOn(later.move(), due, later.cause());
         }
@@ -127,6 +129,9 @@ abstract class Passing extends Telling {
         playing = Optional.of(p.turned(due, straightUntil.isPresent()));
         happenings.add(new Happening.Turned(due));
     }
+
+    /** A message has left that ends something, perhaps while its machine was away. */
+    abstract void owe(int deviceId, Message end);
 
     /** Lands what comes in one instant. */
     void land(List<TimedCalls> together, long due) {

@@ -3,13 +3,15 @@ package underbaton.core.engine;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.IntPredicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.pcollections.PMap;
-import org.pcollections.PSet;
+import underbaton.core.engine.PlaybackState.Later;
 import underbaton.core.engine.Tone.Key;
 import underbaton.core.engine.Tone.Kind;
 import underbaton.core.midi.ChannelMessage;
@@ -87,9 +89,12 @@ abstract class Patching extends Mending {
 
     /** What the new lines do not carry to where it sounds is ended. */
     private void closeLines() {
-        for (Key hand : new ArrayList<>(patched.places().keySet())) {
+        for (Key hand : new ArrayList<>(sounding.places().keySet())) {
+            if (hand.relayId() != 0) {
+                continue;
+            }
             List<Key> carried = carried(hand);
-            for (Key place : patched.places().get(hand)) {
+            for (Key place : sounding.placesOf(hand)) {
                 if (!carried.contains(place)) {
                     letGo(hand, place, 0);
                 }
@@ -99,8 +104,8 @@ abstract class Patching extends Mending {
 
     /** Where a key that is held would sound by the lines in use. */
     private List<Key> carried(Key hand) {
-        Key first = patched.places().get(hand).get(0);
-        int value = patched.tones().get(first).holders().get(hand);
+        Key first = sounding.placesOf(hand).get(0);
+        int value = sounding.at(first).holders().get(hand);
         return outputs(hand.deviceId(), message(hand, value)).stream()
                 .map(Patching::key)
                 .flatMap(Optional::stream)
@@ -209,16 +214,11 @@ abstract class Patching extends Mending {
     /** What begins, or goes on being held otherwise. */
     private void begin(Key hand, ChannelMessage played, Output output) {
         Key place = key(output).orElseThrow();
-        Tone tone = patched.tones().getOrDefault(place, Tone.NONE).heldBy(hand, value(played));
+        Tone tone = sounding.at(place).heldBy(hand, value(played));
         boolean alone = tone.holders().size() == 1;
         int before = tone.said();
         int down = hand.kind() == Kind.PEDAL ? tone.most() : value(played);
-        List<Key> all = new ArrayList<>(patched.places().getOrDefault(hand, List.of()));
-        if (!all.contains(place)) {
-            all.add(place);
-        }
-        keep(place, tone.begunAgain().told(down));
-        patched = patched.with(patched.tones(), patched.places().plus(hand, List.copyOf(all)), patched.owed());
+        sounding = sounding.begun(hand, value(played), place, down);
         if (hand.kind() == Kind.NOTE || hand.kind() == Kind.BEND || alone || down != before) {
             say(place.deviceId(), hand.kind() == Kind.PEDAL ? message(place, down) : output.message());
         }
@@ -226,7 +226,7 @@ abstract class Patching extends Mending {
 
     /** What ends wherever it sounds, whatever the lines are now. */
     private String end(Key hand, Message message) {
-        List<Key> places = patched.places().getOrDefault(hand, List.of());
+        List<Key> places = sounding.placesOf(hand);
         int velocity = message instanceof NoteOff off ? off.velocity() : 0;
         places.forEach(place -> letGo(hand, place, velocity));
         if (hand.kind() == Kind.NOTE) {
@@ -238,7 +238,7 @@ abstract class Patching extends Mending {
         List<Output> outputs = outputs(hand.deviceId(), message);
         for (Output output : outputs) {
             Key place = key(output).orElseThrow();
-            if (!places.contains(place) && !patched.tones().containsKey(place)) {
+            if (!places.contains(place) && !sounding.tones().containsKey(place)) {
                 say(output.deviceId(), output.message());
             }
         }
@@ -249,25 +249,15 @@ abstract class Patching extends Mending {
 
     /** One hand less holds it; with the last it ends. */
     private void letGo(Key hand, Key place, int velocity) {
-        List<Key> left = new ArrayList<>(patched.places().getOrDefault(hand, List.of()));
-        left.remove(place);
-        PMap<Key, List<Key>> places =
-                left.isEmpty() ? patched.places().minus(hand) : patched.places().plus(hand, List.copyOf(left));
-        patched = patched.with(patched.tones(), places, patched.owed());
-        Tone tone = patched.tones().getOrDefault(place, Tone.NONE).letGoBy(hand);
+        Tone before = sounding.at(place);
+        sounding = sounding.letGo(hand, place);
+        Tone tone = sounding.at(place);
         if (tone.isFree()) {
-            patched = patched.with(patched.tones().minus(place), patched.places(), patched.owed());
-            silence(place, tone.begun(), velocity);
+            silence(place, before.begun(), velocity);
         } else if (place.kind() == Kind.PEDAL && tone.most() != tone.said()) {
-            keep(place, tone.told(tone.most()));
+            sounding = sounding.with(place, tone.told(tone.most()));
             say(place.deviceId(), message(place, tone.most()));
-        } else {
-            keep(place, tone);
         }
-    }
-
-    private void keep(Key place, Tone tone) {
-        patched = patched.with(patched.tones().plus(place, tone), patched.places(), patched.owed());
     }
 
     private void silence(Key place, int begun, int velocity) {
@@ -276,22 +266,23 @@ abstract class Patching extends Mending {
             say(place.deviceId(), endOf(place, velocity));
         }
         if (!isThere(place.deviceId())) {
-            patched = patched.with(
-                    patched.tones(), patched.places(), patched.owed().plus(place));
+            sounding = sounding.owing(List.of(place));
         }
     }
 
-    /** Nothing sounds through us any more; the lines stay. */
+    /** Nothing that is played or passed on sounds any more; the lines stay. */
     void silenceAll(Cause why) {
         cause = why;
-        PMap<Key, Tone> sounding = patched.tones();
-        patched = patched.with(Patched.NOTHING.tones(), Patched.NOTHING.places(), patched.owed());
-        sounding.forEach((place, tone) -> silence(place, tone.begun(), 0));
+        PMap<Key, Tone> tones = sounding.tones();
+        sounding = sounding.silent();
+        tones.forEach((place, tone) -> silence(place, tone.begun(), 0));
     }
 
     /** Ends what sounds, and tells every output in use to end all that it plays, for what we do not know of. */
     void hush() {
-        silenceAll(Cause.outside("patch: all notes off", now));
+        Cause why = Cause.outside("patch: all notes off", now);
+        silenceAll(why);
+        endStruck(id -> true);
         Set<Key> told = new LinkedHashSet<>();
         for (PatchLine line : patched.wiring().lines()) {
             plan.device(line.to()).ifPresent(d -> {
@@ -305,35 +296,112 @@ abstract class Patching extends Mending {
         }
     }
 
+    /** What phrases have struck for a while on some machines ends now. */
+    void endStruck(IntPredicate machines) {
+        for (Map.Entry<Later.Key, Later> later : agenda.entrySet()) {
+            if (later.getValue() instanceof Later.ALaterMessage end
+                    && ChannelMessage.endsNote(end.message())
+                    && machines.test(end.deviceId())) {
+                agenda = agenda.minus(later.getKey());
+                emit(end.deviceId(), end.message(), now, now, end.cause(), false);
+                owe(end.deviceId(), end.message());
+            }
+        }
+    }
+
+    /** The end of a note that its machine cannot hear now, it hears when it is back. */
+    @Override
+    void owe(int deviceId, Message end) {
+        if (ChannelMessage.endsNote(end) && !isThere(deviceId)) {
+            key(end).ifPresent(k -> sounding = sounding.owing(List.of(of(k, deviceId))));
+        }
+    }
+
+    /** It is sent nothing from now on, so what sounds on it ends now; called while it is still sent what it is told. */
+    void quiet(int deviceId) {
+        endStruck(id -> id == deviceId);
+        cause = Cause.outside("out tonight", now);
+        for (Map.Entry<Key, Tone> each : sounding.tones().entrySet()) {
+            Key place = each.getKey();
+            if (place.deviceId() == deviceId) {
+                each.getValue().holders().keySet().forEach(hand -> sounding = sounding.letGo(hand, place));
+                silence(place, each.getValue().begun(), 0);
+            }
+        }
+    }
+
+    /** What hands hold ends with the input, or the relay, by which it came. */
+    void letGoOfLost() {
+        for (Key hand : new ArrayList<>(sounding.places().keySet())) {
+            boolean inputGone = hand.deviceId() != Source.OTHERS && !isThere(hand.deviceId());
+            boolean relayGone = hand.relayId() != 0
+                    && plan.listeners().stream().noneMatch(l -> l.id() == hand.relayId() && l.isRelay());
+            if (inputGone || relayGone) {
+                cause = Cause.outside(inputGone ? "its input is away" : "its relay is gone", now);
+                sounding.placesOf(hand).forEach(place -> letGo(hand, place, 0));
+            }
+        }
+    }
+
     /** It is back: what should have ended while it was away ends now. */
     @Override
     void find(int deviceId) {
         super.find(deviceId);
-        if (!patched.owed().isEmpty() && isThere(deviceId)) {
-            cause = Cause.outside("patch: ended while it was away", now);
-            PSet<Key> left = patched.owed();
-            for (Key place : patched.owed()) {
-                if (place.deviceId() == deviceId) {
-                    left = left.minus(place);
-                    if (!patched.tones().containsKey(place)) {
-                        say(deviceId, endOf(place, 0));
-                    }
+        pay(deviceId);
+    }
+
+    @Override
+    void arm(int deviceId) {
+        super.arm(deviceId);
+        pay(deviceId);
+    }
+
+    private void pay(int deviceId) {
+        if (sounding.owed().isEmpty() || !isThere(deviceId)) {
+            return;
+        }
+        cause = Cause.outside("ended while it was away", now);
+        for (Key place : sounding.owed()) {
+            if (place.deviceId() == deviceId) {
+                sounding = sounding.paid(place);
+                if (!sounding.tones().containsKey(place)) {
+                    say(deviceId, endOf(place, 0));
                 }
             }
-            patched = patched.with(patched.tones(), patched.places(), left);
         }
+    }
+
+    // ---- what relays pass on
+
+    /** A note that a relay has passed on, which ends with the key that it came from. @return whether it is to be said */
+    boolean passedOn(int sourceId, ChannelMessage came, int relayId, int deviceId, ChannelMessage goes) {
+        Key hand = key(came)
+                .map(k -> new Key(sourceId, k.channel(), k.kind(), k.number(), relayId))
+                .orElse(null);
+        if (hand == null || hand.kind() != Kind.NOTE) {
+            return true;
+        }
+        Key place = key(goes).map(k -> of(k, deviceId)).orElseThrow();
+        if (!isEnd(goes)) {
+            sounding = sounding.begun(hand, value(came), place, value(goes));
+            return true;
+        }
+        boolean held = sounding.placesOf(hand).contains(place);
+        sounding = held ? sounding.letGo(hand, place) : sounding;
+        owe(deviceId, goes);
+        return !sounding.tones().containsKey(place);
     }
 
     /** Mode messages are not passed on, since they would end what others play; what they mean for this input is done. */
     private String mode(int from, ControlChange mode) {
         boolean all = mode.controller() == Controllers.ALL_SOUND_OFF;
-        for (Key hand : new ArrayList<>(patched.places().keySet())) {
-            boolean its = hand.deviceId() == from && hand.channel() == mode.channel();
+        for (Key hand : new ArrayList<>(sounding.places().keySet())) {
+            boolean its = hand.relayId() == 0 && hand.deviceId() == from && hand.channel() == mode.channel();
             boolean ends = hand.kind() == Kind.NOTE
                     ? all || mode.controller() >= Controllers.ALL_NOTES_OFF
                     : all || mode.controller() == Controllers.RESET;
             if (its && ends) {
-                List.copyOf(patched.places().get(hand)).forEach(place -> letGo(hand, place, 0));
+                sounding.placesOf(hand).forEach(place -> letGo(hand, place, 0));
             }
         }
         return "";
@@ -377,6 +445,11 @@ abstract class Patching extends Mending {
     }
 
     // ---- keys
+
+    /** Where a message of what does not end by itself sounds. */
+    static Optional<Key> place(int deviceId, Message message) {
+        return key(message).map(k -> of(k, deviceId));
+    }
 
     private static Key of(Key key, int deviceId) {
         return new Key(deviceId, key.channel(), key.kind(), key.number());

@@ -40,7 +40,9 @@ import underbaton.core.signal.Hearing;
  * @param away by device id, those that could not be reached for a while
  * @param stopped whether stop all was the last thing done
  * @param hearing what is remembered of what came in
- * @param patched the patch set in use, and what sounds through it
+ * @param heldUp the controls that relays hold up
+ * @param patched the patch set in use
+ * @param sounding what sounds by what is played, and the ends that are owed
  * @param brought how many messages all steps that led here have brought forth
  * @param straightUntil only in a dry run, where vamps are played once: what is to be heard at this place of an item or behind
  *     it is left out, ns since the item began
@@ -61,7 +63,9 @@ public record PlaybackState(
         PMap<Integer, Away> away,
         boolean stopped,
         Hearing hearing,
+        HeldUp heldUp,
         Patched patched,
+        Sounding sounding,
         long brought,
         OptionalLong straightUntil) {
 
@@ -130,7 +134,9 @@ public record PlaybackState(
                 HashTreePMap.empty(),
                 false,
                 Hearing.FIRST,
+                HeldUp.NOTHING,
                 Patched.NOTHING,
+                Sounding.NOTHING,
                 0,
                 OptionalLong.empty());
     }
@@ -269,7 +275,9 @@ public record PlaybackState(
                 laterAway,
                 stopped,
                 hearing,
+                heldUp,
                 patched,
+                sounding,
                 brought,
                 straightUntil);
     }

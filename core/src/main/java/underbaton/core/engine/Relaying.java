@@ -125,7 +125,7 @@ abstract class Relaying extends Touching {
                     what.passage(),
                     plan::device,
                     new Translation.Input(message, number, name, gates ? 1 : (double) has / FULL));
-            return send(relay, said);
+            return send(relay, said, source, message);
         } catch (Refusal cannot) {
             return cannot.getMessage();
         }
@@ -140,13 +140,20 @@ abstract class Relaying extends Touching {
                 message, source.numbering(), scale.map(Scale::place).orElse(0));
     }
 
-    private String send(Listener relay, Translation said) {
+    private String send(Listener relay, Translation said, Source source, Message came) {
         Cause cause = Cause.outside("relay: " + relay.name(), now);
         int deviceId = said.device().id();
         Optional<Phrase> phrase = said.phrase().or(() -> sameAs(said));
         if (phrase.isEmpty()) {
             if (goesRound(relay, said)) {
                 return stopped(relay);
+            }
+            boolean through = relay.passage().orElse(null) instanceof Passage.Through;
+            if (through
+                    && came instanceof ChannelMessage played
+                    && said.messages().get(0).message() instanceof ChannelMessage goes
+                    && !passedOn(source.deviceId(), played, relay.id(), deviceId, goes)) {
+                return said.words();
             }
             said.said().forEach(m -> level(deviceId, m));
             for (Timed timed : said.messages()) {
@@ -166,7 +173,7 @@ abstract class Relaying extends Touching {
         }
         Optional<Scale> scale = relay.scale();
         if (scale.isPresent() && call.levels().size() == 1) {
-            return level(relay, scale.get(), said, call, cause);
+            return level(relay, scale.get(), said, call, cause, source);
         }
         if (goesRound(relay, said)) {
             return stopped(relay);
@@ -192,7 +199,7 @@ abstract class Relaying extends Touching {
 
     // ---- a control that the book moves too
 
-    private String level(Listener relay, Scale scale, Translation said, PlannedCall call, Cause cause) {
+    private String level(Listener relay, Scale scale, Translation said, PlannedCall call, Cause cause, Source source) {
         Control control = call.levels().keySet().iterator().next();
         Level wanted = call.levels().get(control);
         Level stands = CatchUp.told(moves.get(control), levels.get(control), now);
@@ -208,7 +215,7 @@ abstract class Relaying extends Touching {
             return stopped(relay);
         }
         if (scale.meeting() == Scale.Meeting.LARGEST) {
-            return hold(control, wanted, stands, said, cause);
+            return hold(control, wanted, stands, said, cause, relay.id(), source.deviceId());
         }
         Optional<Message> open = PlannedCall.open(said.device(), said.phrase().orElseThrow());
         if (scale.smoothMs() > 0 && open.isPresent() && stands != null) {
@@ -229,16 +236,55 @@ abstract class Relaying extends Touching {
     }
 
     /** What the book says stays known, so that letting go of the pedal falls back to it. */
-    private String hold(Control control, Level wanted, Level stands, Translation said, Cause cause) {
-        double before = hearing.floors().getOrDefault(control, 0.0);
-        double book = stands == null ? 0 : stands.exact();
-        hearing = hearing.holding(control, wanted.exact());
-        if (stands != null && Math.max(before, book) == Math.max(wanted.exact(), book)) {
+    private String hold(
+            Control control, Level wanted, Level stands, Translation said, Cause cause, int relayId, int sourceId) {
+        HeldUp before = heldUp;
+        heldUp = heldUp.with(control, relayId, new HeldUp.Hold(sourceId, wanted));
+        Level book = stands == null ? wanted.at(0) : stands;
+        if (stands != null && upTo(before, control, book) == upTo(heldUp, control, book)) {
             return said.words() + ": the book has it at more";
         }
-        Message message = wanted.at(Math.max(book, wanted.exact())).message();
-        emit(control.deviceId(), message, now, now, cause, false);
+        emit(control.deviceId(), wanted.at(upTo(heldUp, control, book)).message(), now, now, cause, false);
         return said.words();
+    }
+
+    /** Where a control is, held up, while the book has it somewhere. */
+    private static double upTo(HeldUp by, Control control, Level book) {
+        return Math.max(by.of(control).map(Level::exact).orElse(0.0), book.exact());
+    }
+
+    /** A hold ends with the relay that has made it, and with the machine whose signal it was; then the book's value is sent. */
+    void letDownLost() {
+        letDown(heldUp.without((relayId, hold) -> {
+            boolean holds = plan.listeners().stream()
+                    .anyMatch(l -> l.id() == relayId
+                            && hearing.isArmed(l)
+                            && l.scale()
+                                    .filter(s -> s.meeting() == Scale.Meeting.LARGEST)
+                                    .isPresent());
+            return !holds || hold.sourceId() != Source.OTHERS && !isThere(hold.sourceId());
+        }));
+    }
+
+    /** No relay holds anything up any more. */
+    void letDownAll() {
+        letDown(HeldUp.NOTHING);
+    }
+
+    private void letDown(HeldUp left) {
+        HeldUp before = heldUp;
+        heldUp = left;
+        for (Control control : before.controls().keySet()) {
+            Level book = CatchUp.told(moves.get(control), levels.get(control), now);
+            Level was = before.of(control).orElseThrow();
+            if (book == null) {
+                // Nobody knows where the book would have it: it stays where it was held.
+                levels.put(control, was);
+            } else if (upTo(left, control, book) != upTo(before, control, book)) {
+                Message message = book.at(upTo(left, control, book)).message();
+                emit(control.deviceId(), message, now, now, Cause.outside("relay lets go", now), false);
+            }
+        }
     }
 
     private PlannedMotion smooth(Scale scale, Translation said, Control control, Message open) {

@@ -61,7 +61,9 @@ abstract class Telling {
     PMap<Integer, Away> away;
     boolean stopped;
     Hearing hearing;
+    HeldUp heldUp;
     Patched patched;
+    Sounding sounding;
     long count;
     private final long broughtBefore;
 
@@ -86,7 +88,9 @@ abstract class Telling {
         away = s.away();
         stopped = s.stopped();
         hearing = s.hearing();
+        heldUp = s.heldUp();
         patched = s.patched();
+        sounding = s.sounding();
         straightUntil = s.straightUntil();
         broughtBefore = s.brought();
         count = agenda.isEmpty() ? 0 : agenda.lastKey().count() + 1;
@@ -112,7 +116,9 @@ abstract class Telling {
                 away,
                 stopped,
                 hearing,
+                heldUp,
                 patched,
+                sounding,
                 broughtBefore + messages.size(),
                 straightUntil);
         return new Step(next, messages, happenings, nextNanos());
@@ -311,7 +317,7 @@ abstract class Telling {
             at = Math.max(due, lines.getOrDefault(line.get(), due));
             lines = lines.plus(line.get(), at + midi.encode().length() * DIN_BYTE_NANOS);
         }
-        Message said = hearing.floors().isEmpty() ? message : heldUp(deviceId, message);
+        Message said = heldUp.isEmpty() ? message : heldUp(deviceId, message);
         messages.add(new ScheduledMessage(deviceId, said, at, wanted, now, cause, beforeStart));
         if (!plan.listeners().isEmpty() && straightUntil.isEmpty()) {
             hearing = hearing.saying(deviceId, said, at);
@@ -321,12 +327,12 @@ abstract class Telling {
     /** A control that a relay holds up gets no less than that. */
     private Message heldUp(int deviceId, Message message) {
         Control control = Control.of(deviceId, message);
-        Double floor = hearing.floors().get(control);
+        Optional<Level> floor = heldUp.of(control);
         Level known = levels.get(control);
-        if (floor == null || known == null) {
+        if (floor.isEmpty() || known == null) {
             return message;
         }
-        Message atFloor = known.at(floor).message();
+        Message atFloor = known.at(floor.get().exact()).message();
         OptionalDouble least = SignalNumber.last(atFloor);
         OptionalDouble says = SignalNumber.last(message);
         return least.isPresent() && says.isPresent() && says.getAsDouble() < least.getAsDouble() ? atFloor : message;

@@ -27,8 +27,15 @@ public record Tone(PMap<Tone.Key, Integer> holders, int begun, int said) {
      *
      * @param channel 0–15
      * @param number of the note or of the pedal's controller, 0–127; 0 for a wheel
+     * @param relayId of an input, the relay that passes it on; 0 for the patch, and of an output
      */
-    public record Key(int deviceId, int channel, Kind kind, int number) {}
+    public record Key(int deviceId, int channel, Kind kind, int number, int relayId) {
+
+        /** At an output, or played through the patch. */
+        public Key(int deviceId, int channel, Kind kind, int number) {
+            this(deviceId, channel, kind, number, 0);
+        }
+    }
 
     Tone heldBy(Key hand, int value) {
         return new Tone(holders.plus(hand, value), begun, said);

@@ -6,6 +6,7 @@ import java.util.Optional;
 import underbaton.core.cue.HandKey;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedKey;
+import underbaton.core.signal.Source;
 
 /** Hand cues: what the keys outside of the running order do when they are touched, by whatever. */
 abstract class Touching extends Patching {
@@ -50,6 +51,17 @@ abstract class Touching extends Patching {
         }
         makeAll(calls);
         return name + words(key, on);
+    }
+
+    /** A key that a pad holds is let go when the pad is away: nobody will hear that it is. */
+    @Override
+    void letGoOfLost() {
+        super.letGoOfLost();
+        hand.holders().forEach((keyId, deviceId) -> {
+            if (deviceId != Source.OTHERS && !isThere(deviceId)) {
+                touch(keyId, Order.Touch.How.LET_GO, "its pad is away: ", true);
+            }
+        });
     }
 
     private static String words(PlannedKey key, boolean on) {

@@ -9,7 +9,7 @@ import java.util.stream.Collectors;
 import org.pcollections.TreePMap;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.engine.PlaybackState.Later;
-import underbaton.core.midi.ChannelMessage.NoteOff;
+import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.Plan;
@@ -104,6 +104,12 @@ final class Turn extends Listening {
             tell(at.deviceId(), told(at.deviceId()).with(pointer));
             Away a = away.get(at.deviceId());
             away = a == null ? away : away.plus(at.deviceId(), a.with(pointer));
+        }
+        if (order instanceof Order.Lost || order instanceof Order.Adopt || order instanceof Order.Found) {
+            letGoOfLost();
+        }
+        if (!heldUp.isEmpty()) {
+            letDownLost();
         }
         if (!(order instanceof Order.Pass)) {
             // What an order has made due comes in the same step.
@@ -249,6 +255,7 @@ final class Turn extends Listening {
         halt();
         endNotes();
         silenceAll(Cause.outside("stop all", now));
+        letDownAll();
         for (Device device : plan.devices()) {
             stop(device.id(), Long.MIN_VALUE, "stop all");
             device.safePhrase()
@@ -261,8 +268,9 @@ final class Turn extends Listening {
     /** What was still to leave is dropped, but nothing goes on sounding. */
     private void endNotes() {
         for (Later later : agenda.values()) {
-            if (later instanceof Later.ALaterMessage end && end.message() instanceof NoteOff) {
+            if (later instanceof Later.ALaterMessage end && ChannelMessage.endsNote(end.message())) {
                 emit(end.deviceId(), end.message(), now, now, end.cause(), false);
+                owe(end.deviceId(), end.message());
             } else if (later instanceof Later.ALaterMessage cut) {
                 forget(cut.deviceId(), cut.message());
             }
@@ -345,6 +353,12 @@ final class Turn extends Listening {
         boolean wasEmpty = plan.cues().isEmpty();
         OutTonight outBefore = plan.out();
         List<Phrase> setsBefore = plan.patchPhrases();
+        for (Device device : plan.devices()) {
+            if (!outBefore.devices().contains(device.id())
+                    && changed.out().devices().contains(device.id())) {
+                quiet(device.id());
+            }
+        }
         plan = changed;
         followEdit(setsBefore);
         playing = playing.flatMap(

@@ -10,7 +10,6 @@ import org.pcollections.PMap;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.Message;
-import underbaton.core.rig.Control;
 import underbaton.core.rig.Numbering;
 
 /**
@@ -22,7 +21,6 @@ import underbaton.core.rig.Numbering;
  * @param values what each controller said last
  * @param said by machine, what we told it lately, so that it is not taken for a signal when it comes back
  * @param passed by relay, what it has passed on
- * @param floors by control, what a relay holds it up to while the book has it lower, 0–127
  */
 public record Hearing(
         boolean on,
@@ -30,8 +28,7 @@ public record Hearing(
         PMap<Integer, Boolean> armed,
         PMap<Controls, Integer> values,
         PMap<Integer, List<Said>> said,
-        PMap<Integer, Passed> passed,
-        PMap<Control, Double> floors) {
+        PMap<Integer, Passed> passed) {
 
     /** A message that left, and when. */
     public record Said(Message message, long nanos) {}
@@ -62,19 +59,18 @@ public record Hearing(
             HashTreePMap.empty(),
             HashTreePMap.empty(),
             HashTreePMap.empty(),
-            HashTreePMap.empty(),
             HashTreePMap.empty());
 
     public Hearing switched(boolean nowOn) {
-        return new Hearing(nowOn, taken, armed, values, said, passed, floors);
+        return new Hearing(nowOn, taken, armed, values, said, passed);
     }
 
     public Hearing took(int listenerId, long nanos) {
-        return new Hearing(on, taken.plus(listenerId, nanos), armed, values, said, passed, floors);
+        return new Hearing(on, taken.plus(listenerId, nanos), armed, values, said, passed);
     }
 
     public Hearing arming(int listenerId, boolean listens) {
-        return new Hearing(on, taken, armed.plus(listenerId, listens), values, said, passed, floors);
+        return new Hearing(on, taken, armed.plus(listenerId, listens), values, said, passed);
     }
 
     /** Whether a listener listens tonight. */
@@ -90,8 +86,7 @@ public record Hearing(
                         armed,
                         values.plus(new Controls(source.deviceId(), c.channel(), c.controller()), c.value()),
                         said,
-                        passed,
-                        floors)
+                        passed)
                 : this;
     }
 
@@ -121,7 +116,7 @@ public record Hearing(
         List<Said> before = said.getOrDefault(deviceId, List.of());
         List<Said> now = new ArrayList<>(before.subList(before.size() < MOST_SAID ? 0 : 1, before.size()));
         now.add(new Said(message, nanos));
-        return new Hearing(on, taken, armed, values, said.plus(deviceId, List.copyOf(now)), passed, floors);
+        return new Hearing(on, taken, armed, values, said.plus(deviceId, List.copyOf(now)), passed);
     }
 
     /**
@@ -136,8 +131,8 @@ public record Hearing(
             if (Math.abs(nanos - each.nanos) < ECHO_NANOS && each.message.equals(message)) {
                 List<Said> left = new ArrayList<>(before);
                 left.remove(i);
-                return Optional.of(new Hearing(
-                        on, taken, armed, values, said.plus(source.deviceId(), List.copyOf(left)), passed, floors));
+                return Optional.of(
+                        new Hearing(on, taken, armed, values, said.plus(source.deviceId(), List.copyOf(left)), passed));
             }
         }
         return Optional.empty();
@@ -149,19 +144,7 @@ public record Hearing(
     }
 
     public Hearing passing(int relayId, Passed now) {
-        return new Hearing(on, taken, armed, values, said, passed.plus(relayId, now), floors);
-    }
-
-    /** @param exact up to which a control is held, 0–127; 0 for no longer */
-    public Hearing holding(Control control, double exact) {
-        return new Hearing(
-                on,
-                taken,
-                armed,
-                values,
-                said,
-                passed,
-                exact > 0 ? floors.plus(control, exact) : floors.minus(control));
+        return new Hearing(on, taken, armed, values, said, passed.plus(relayId, now));
     }
 
     /** The last value of the second signal of a scale; 0 before it was heard. */

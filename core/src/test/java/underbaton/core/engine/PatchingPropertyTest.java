@@ -35,7 +35,7 @@ class PatchingPropertyTest {
             new ArrayList<>(pit.down.keySet()).forEach(pit::letGo);
             assertThat(pit.plain).as("seed %d", seed).isEmpty();
             assertThat(pit.counting).as("seed %d", seed).isEmpty();
-            assertThat(pit.state.patched().sounds()).isFalse();
+            assertThat(pit.state.sounding().sounds()).isFalse();
         }
         // The test would be empty if no note had ever been held over a change.
         assertThat(carriedOver).isGreaterThan(SEEDS * 100);

@@ -251,7 +251,7 @@ class PatchingTest extends PlayedShow {
         });
         assertThat(sent.stream().filter(m -> m.message() instanceof NoteOn)).hasSize(64);
         assertThat(state.patched().stopped()).containsExactly(keys);
-        assertThat(state.patched().sounds()).isFalse();
+        assertThat(state.sounding().sounds()).isFalse();
         load("Piano alone");
         said();
         play(new NoteOn(0, 60, 64));

@@ -10,7 +10,10 @@ import java.util.OptionalInt;
 import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 import underbaton.core.cue.Shows;
+import underbaton.core.file.StoredForm;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
@@ -20,6 +23,8 @@ import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.plan.OutTonight;
+import underbaton.core.plan.Planner;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Control;
@@ -383,6 +388,80 @@ class RelayingTest extends PlayedShow {
         standBy("29");
         go();
         assertThat(last()).isEqualTo(new ControlChange(4, 3, 0));
+    }
+
+    /** Pedal up at 127, the book at 10 %: whatever ends the relay, the fader comes down to what the book says. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"disarmed", "deleted", "its machine away", "out tonight", "stop all", "no longer the larger"})
+    void aFaderThatARelayHoldsUpComesDownWithTheRelay(String how) {
+        relay(EXPRESSION, bed(meeting(Scale.Meeting.LARGEST, 0, Optional.empty())));
+        fade("29", "by hand", "Bed → 10 %");
+        begin();
+        hear(pedal(127));
+        standBy("29");
+        go();
+        assertThat(last()).as("held up").isEqualTo(new ControlChange(4, 3, 127));
+        Listener relay = show.listeners().get(0);
+        switch (how) {
+            case "disarmed" -> order(new Order.Arm(Set.of(relay.id()), false));
+            case "deleted" -> order(new Order.Adopt(Planner.plan(show.withoutListener(relay.id()))));
+            case "its machine away" -> order(new Order.Lost(pedals));
+            case "out tonight" ->
+                order(new Order.Adopt(
+                        Planner.plan(show).tonight(OutTonight.NONE.with(OutTonight.Kind.MACHINE, pedals, false))));
+            case "stop all" -> order(new Order.StopAll());
+            default -> {
+                Listener latest =
+                        relay("relay", pedals, EXPRESSION, bed(meeting(Scale.Meeting.LATEST, 0, Optional.empty())));
+                order(new Order.Adopt(Planner.plan(show.withListener(latest.withId(relay.id())))));
+            }
+        }
+        assertThat(last()).isEqualTo(new ControlChange(4, 3, 13));
+        assertThat(state.heldUp()).isEqualTo(HeldUp.NOTHING);
+        go();
+    }
+
+    /** The fader is up when the crash comes, and nobody holds it afterwards: the book's catch-up brings it down. */
+    @Test
+    void afterACrashAFaderThatWasHeldUpIsKnownToBeUp() {
+        relay(EXPRESSION, bed(meeting(Scale.Meeting.LARGEST, 0, Optional.empty())));
+        fade("29", "by hand", "Bed → 10 %");
+        begin();
+        hear(pedal(127));
+        standBy("29");
+        go();
+        PlaybackState book = state;
+        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, 0)), Kept.class);
+        state = kept.into(Planner.plan(show), 0, 0);
+        sent.clear();
+        order(new Order.CatchUp(book, Set.of()));
+        assertThat(last()).isEqualTo(new ControlChange(4, 3, 13));
+    }
+
+    /** A key is down when its relay, its keyboard or the show's own stop takes it away: the note ends, and just once. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"deleted", "its keyboard away", "stop all", "all notes off", "let go", "disarmed and let go"})
+    void aNoteThatIsPassedOnEndsHowever(String how) {
+        relay(Pattern.Note.struck(60), new Passage.Through(console, OptionalInt.of(4), 12));
+        begin();
+        hear(new NoteOn(0, 60, 90));
+        assertThat(last()).isEqualTo(new NoteOn(4, 72, 90));
+        int relay = show.listeners().get(0).id();
+        switch (how) {
+            case "deleted" -> order(new Order.Adopt(Planner.plan(show.withoutListener(relay))));
+            case "its keyboard away" -> order(new Order.Lost(pedals));
+            case "stop all" -> order(new Order.StopAll());
+            case "all notes off" -> order(new Order.Hush());
+            case "let go" -> hear(new NoteOff(0, 60, 0));
+            default -> {
+                order(new Order.Arm(Set.of(relay), false));
+                hear(new NoteOff(0, 60, 0));
+            }
+        }
+        assertThat(sent).extracting(ScheduledMessage::message).containsOnlyOnce(new NoteOff(4, 72, 0));
+        assertThat(state.sounding().sounds()).isFalse();
     }
 
     @Test
