@@ -56,6 +56,14 @@ public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
         };
     }
 
+    /** With something that runs, in its slot, set going by an item. */
+    DeviceState setGoingBy(int itemId, String slot) {
+        List<Slot> owned = slots.stream()
+                .map(s -> s.name().equals(slot) && s.itemId() != itemId ? s.of(itemId) : s)
+                .toList();
+        return owned.equals(slots) ? this : new DeviceState(owned, pointers);
+    }
+
     /** Without the slots whose call says a message that the device never got. */
     DeviceState without(Message cut) {
         List<Slot> left = slots.stream()

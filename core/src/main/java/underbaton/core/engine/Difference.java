@@ -15,7 +15,6 @@ import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Along;
 import underbaton.core.rig.Amount;
-import underbaton.core.rig.Argument;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -28,9 +27,6 @@ import underbaton.core.rig.Speech.Timed;
  * places. Whatever turns out not to be needed is left out again.
  */
 final class Difference {
-
-    /** So far off its time something that runs is still taken to be in time. */
-    private static final long TOLERANCE_NANOS = 500_000_000;
 
     private static final long SECOND = 1_000_000_000;
 
@@ -206,16 +202,14 @@ final class Difference {
     private void run(Slot want) {
         Optional<Slot> now = has.state().slot(want.name());
         long elapsed = wants.nanos() - want.sinceNanos();
-        boolean timed = want.call().effect().amount() > 0 || secondsOf(want).isPresent();
+        boolean timed = Restart.isTimed(device, want);
         boolean runs = now.filter(s -> isSamePhrase(s.call(), want.call()) && s.runsAt(has.nanos()))
-                .filter(s -> !timed || Math.abs(has.nanos() - s.sinceNanos() - elapsed) <= TOLERANCE_NANOS)
+                .filter(s -> !timed || Math.abs(has.nanos() - s.sinceNanos() - elapsed) <= Restart.TOLERANCE_NANOS)
                 .isPresent();
         if (runs) {
             return;
         }
-        Optional<PlannedCall> call = timed && elapsed > TOLERANCE_NANOS
-                ? secondsOf(want).map(p -> fromTheMiddle(p, elapsed))
-                : Optional.of(want.call());
+        Optional<PlannedCall> call = Restart.of(device, want, elapsed);
         String since = timed ? " at %d:%02d".formatted(elapsed / SECOND / 60, elapsed / SECOND % 60) : "";
         add(Kind.RUNS, want.name(), words(now), want.call().phrase() + since, call);
     }
@@ -228,19 +222,6 @@ final class Difference {
             String over = want.call().phrase() + " is over";
             add(Kind.RUNS, want.name(), words(now), over, Stops.of(plan, device.id(), now.orElse(want)));
         }
-    }
-
-    /** The phrase of something that runs, where a call can say from which second on. */
-    private Optional<Phrase> secondsOf(Slot slot) {
-        return device.phrase(slot.call().phraseId()).filter(p -> p.argument()
-                .filter(a -> a.unit() == Argument.Unit.SECONDS)
-                .isPresent());
-    }
-
-    private PlannedCall fromTheMiddle(Phrase phrase, long elapsed) {
-        Argument argument = phrase.argument().orElseThrow();
-        double seconds = Math.max(argument.least(), Math.min(argument.most(), elapsed / 1e9));
-        return PlannedCall.of(device, phrase, Optional.of(new Amount.Measure(seconds)));
     }
 
     private static boolean isSamePhrase(PlannedCall one, PlannedCall other) {

@@ -8,6 +8,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.IntPredicate;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 import org.pcollections.IntTreePMap;
 import org.pcollections.PMap;
@@ -127,13 +129,47 @@ public final class DryRun {
         PlannedCue cue = plan.cues().get(index);
         int itemId = cue.item().id();
         ItemRun run = byItem.get(itemId);
-        return StraightPlay.before(plan, run.item(), run.before(), index - plan.firstOf(itemId), s -> {});
+        return StraightPlay.before(
+                plan, run.item(), run.before(), index - plan.firstOf(itemId), order -> true, s -> {});
+    }
+
+    /**
+     * What the book says of every device after a cue, had of its item only some cues been given.
+     *
+     * @param index place of the cue in the plan
+     */
+    PlaybackState after(int index, Predicate<PlannedCue> given) {
+        PlannedCue cue = plan.cues().get(index);
+        ItemRun run = byItem.get(cue.item().id());
+        int next = index + 1 - plan.firstOf(run.item().item().id());
+        IntPredicate orders = order -> given.test(run.item().cues().get(order));
+        return next < run.item().cues().size()
+                ? StraightPlay.before(plan, run.item(), run.before(), next, orders, s -> {})
+                : StraightPlay.at(plan, run.item(), run.before(), run.lastsNanos(), orders);
     }
 
     /** What the book says of every device just before a moment of an item. @param nanos since the item began */
     public PlaybackState before(int itemId, long nanos) {
         ItemRun run = byItem.get(itemId);
         return run == null ? end() : StraightPlay.before(plan, run.item(), run.before(), nanos, s -> {});
+    }
+
+    /**
+     * What the book says of every device at a moment of an item that is being played, with all that is told early by then.
+     *
+     * @param nanos since the item began
+     * @param given of the item's cues by hand those that were given
+     */
+    public PlaybackState at(int itemId, long nanos, Predicate<PlannedCue> given) {
+        ItemRun run = byItem.get(itemId);
+        return run == null
+                ? end()
+                : StraightPlay.at(
+                        plan,
+                        run.item(),
+                        run.before(),
+                        nanos,
+                        order -> given.test(run.item().cues().get(order)));
     }
 
     private PlaybackState end() {

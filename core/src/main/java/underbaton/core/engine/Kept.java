@@ -1,6 +1,7 @@
 package underbaton.core.engine;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -18,6 +19,7 @@ import underbaton.core.midi.ChannelMessage;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Effect;
@@ -41,6 +43,7 @@ import underbaton.core.rig.Wiring;
  * @param patch the patch set in use, if one was
  * @param sounding what machines had not been told to end
  * @param held the hand cues that work while they are held, and were
+ * @param given the cues of the item that were given
  */
 public record Kept(
         long epochMicros,
@@ -56,7 +59,11 @@ public record Kept(
         List<KeptDevice> devices,
         Optional<KeptPatch> patch,
         List<Tone.Key> sounding,
-        Set<Integer> held) {
+        Set<Integer> held,
+        List<KeptCue> given) {
+
+    /** A cue or, with a letter, its copy in that linked section. */
+    public record KeptCue(int cueId, String copy) {}
 
     /** By then it is known which machines are there. */
     private static final long REACHED_NANOS = 2_000_000_000L;
@@ -68,7 +75,7 @@ public record Kept(
 
     /** @param agoNanos how long it had been so */
     public record KeptSlot(
-            String name, int phraseId, String phrase, Effect effect, List<Timed> messages, long agoNanos) {}
+            String name, int phraseId, String phrase, Effect effect, List<Timed> messages, int itemId, long agoNanos) {}
 
     /** @param place 0 when nobody knew */
     public record KeptPointer(String name, int place) {}
@@ -100,7 +107,11 @@ public record Kept(
                 devices,
                 patch(state.patched()),
                 sounding(state),
-                held(state));
+                held(state),
+                state.begun().given().stream()
+                        .map(g -> new KeptCue(g.cueId(), g.copy()))
+                        .sorted(Comparator.comparingInt(KeptCue::cueId).thenComparing(KeptCue::copy))
+                        .toList());
     }
 
     private static Optional<KeptPatch> patch(Patched patched) {
@@ -156,6 +167,7 @@ public record Kept(
                                 s.call().phrase(),
                                 s.call().effect(),
                                 s.call().messages(),
+                                s.itemId(),
                                 now - s.sinceNanos()))
                         .toList(),
                 device.pointers().stream()
@@ -197,7 +209,11 @@ public record Kept(
             turn.playing = Optional.of(Playing.from(item.get(), positionNanos, nowNanos)
                     .pace(permille, nowNanos)
                     .pause(nowNanos));
-            turn.begun = new Begun(itemId, nowNanos - away - positionNanos, true);
+            turn.begun = Begun.of(itemId, nowNanos - away - positionNanos).holding(Suspended.nothing(nowNanos));
+            for (PlannedCue cue : item.get().cues()) {
+                boolean was = given.contains(new KeptCue(cue.cueId(), cue.copy()));
+                turn.begun = was ? turn.begun.gave(cue) : turn.begun;
+            }
         }
         PMap<Integer, DeviceState> told = IntTreePMap.empty();
         Map<Control, Level> levels = new HashMap<>();
@@ -231,7 +247,7 @@ public record Kept(
     private static DeviceState state(KeptDevice device, long then) {
         return new DeviceState(
                 device.slots.stream()
-                        .map(s -> new Slot(s.name, call(device.deviceId, s), then - s.agoNanos))
+                        .map(s -> new Slot(s.name, call(device.deviceId, s), s.itemId, then - s.agoNanos))
                         .toList(),
                 device.pointers.stream()
                         .map(p -> new Pointer(

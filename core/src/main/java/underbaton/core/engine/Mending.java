@@ -9,6 +9,7 @@ import underbaton.core.midi.Message;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
 import underbaton.core.rig.Speech.Timed;
 
 /** How devices are made right that are not as they should be, and what becomes of those that are away. */
@@ -125,6 +126,13 @@ abstract class Mending extends Passing {
         devices = devices.plus(deviceId, a.state());
         levels.take(deviceId, a.levels());
         haltAll(deviceId);
+    }
+
+    /** What runs by a catch-up belongs to the item by which it runs in the book. */
+    void setGoingAsIn(PlaybackState book) {
+        book.told().devices().forEach((id, state) -> state.slots().stream()
+                .filter(s -> s.call().effect().kind() == Effect.Kind.STARTS)
+                .forEach(s -> tell(id, told(id).setGoingBy(s.itemId(), s.name()))));
     }
 
     /** Each device gets what makes it right: what waits for a program or for a step is made that much later. */

@@ -1,5 +1,6 @@
 package underbaton.core.engine;
 
+import java.util.OptionalLong;
 import java.util.Set;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
@@ -39,6 +40,14 @@ public sealed interface Order {
 
     /** Goes to another place of the item that plays, ns since it began. */
     record Locate(long toNanos) implements Order {}
+
+    /**
+     * The music goes on from another place of the item that plays.
+     *
+     * @param fromNanos since the item began
+     * @param asOfNanos the moment at which it is to have been there, by the clock of the events; empty for now
+     */
+    record PlayOn(long fromNanos, OptionalLong asOfNanos) implements Order {}
 
     /** Shifts the music against the performers by so many ns, forward or, below 0, back. */
     record Nudge(long nanos) implements Order {}

@@ -164,6 +164,9 @@ abstract class Passing extends Telling {
     }
 
     void fired(PlannedCue cue, long at) {
+        if (straightUntil.isEmpty()) {
+            begun = begun.gave(cue);
+        }
         if (cue.armed()) {
             last = Optional.of(new PlaybackState.Fired(cue, at));
             happenings.add(new Happening.Fired(cue, at, devices));
@@ -246,6 +249,7 @@ abstract class Passing extends Telling {
         int order = index - plan.firstOf(itemId);
         playing = Optional.of(limited(Playing.after(item, cue, order, due)));
         began(item, due);
+        begun = begun.gaveAllBefore(item, order);
     }
 
     Playing limited(Playing p) {
@@ -253,7 +257,7 @@ abstract class Passing extends Telling {
     }
 
     void began(PlannedItem item, long at) {
-        begun = new Begun(item.item().id(), at, false);
+        begun = Begun.of(item.item().id(), at);
         happenings.add(new Happening.Began(item, at));
     }
 }

@@ -77,7 +77,12 @@ public record PlaybackState(
      * @param sinceCueId the cue whose GO it follows
      * @param sinceNanos the moment of that GO
      */
-    public record FollowOn(PlannedCue cue, long dueNanos, int sinceCueId, long sinceNanos) {}
+    public record FollowOn(PlannedCue cue, long dueNanos, int sinceCueId, long sinceNanos) {
+
+        FollowOn shifted(long by) {
+            return new FollowOn(cue, dueNanos + by, sinceCueId, sinceNanos + by);
+        }
+    }
 
     /** Something that leaves later: a call, one message of a call that was made, or a move that goes on. */
     sealed interface Later {
@@ -264,7 +269,7 @@ public record PlaybackState(
                 nowNanos + nanos,
                 standby,
                 last.map(l -> new Fired(l.cue, l.atNanos + nanos)),
-                followOn.map(f -> new FollowOn(f.cue, f.dueNanos + nanos, f.sinceCueId, f.sinceNanos + nanos)),
+                followOn.map(f -> f.shifted(nanos)),
                 playing.map(p -> p.shifted(nanos)),
                 begun.shifted(nanos),
                 hand.shifted(nanos),

@@ -42,6 +42,9 @@ public record Playing(
 
     static final long NEVER = Long.MAX_VALUE;
 
+    /** More than a vamp of a bar goes round in a night. */
+    private static final int MOST_TURNS = 100_000;
+
     /** From a place of it on: everything that is to be heard there or later is still to come. */
     static Playing from(PlannedItem item, long position, long now) {
         Playing at = new Playing(
@@ -113,6 +116,25 @@ public record Playing(
     /** Earlier or later by so much: cues that are jumped over come at once, those behind do not come again. */
     Playing nudge(long nanos, long now) {
         return place(position(now) + nanos, now);
+    }
+
+    /** The same, which was at a position at another moment. */
+    Playing placed(long position, long asOf) {
+        return placed(anchor.placed(position, asOf), OptionalLong.empty());
+    }
+
+    /** Where it would be had it not stood still since a moment, vamps gone round as often as they may. */
+    long positionAsIf(long since, long now) {
+        Playing goes = placed(position(since), since);
+        for (int turns = 0; turns < MOST_TURNS && goes.turnsNanos() <= now; turns++) {
+            goes = goes.turned(goes.turnsNanos(), false);
+        }
+        return goes.position(now);
+    }
+
+    /** When the vamp that comes next is entered, goes round or is left; far away for none. */
+    private long turnsNanos() {
+        return vamp.map(v -> dueAt(entered ? turnAt() : v.fromNanos())).orElse(NEVER);
     }
 
     private Playing place(long position, long now) {

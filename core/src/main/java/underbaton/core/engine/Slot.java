@@ -9,9 +9,14 @@ import underbaton.core.rig.Effect;
  *
  * @param name of the slot, in small letters; empty where the device has but one
  * @param call the one that took it
+ * @param itemId the item whose cue set it going, or from whose place catch-up did; 0 for none, and for what only holds
  * @param sinceNanos when it was told so, or when it would have begun to be where it is now, by the clock of the events
  */
-public record Slot(String name, PlannedCall call, long sinceNanos) {
+public record Slot(String name, PlannedCall call, int itemId, long sinceNanos) {
+
+    Slot(String name, PlannedCall call, long sinceNanos) {
+        this(name, call, 0, sinceNanos);
+    }
 
     static String key(Effect effect) {
         return key(effect.of());
@@ -31,6 +36,10 @@ public record Slot(String name, PlannedCall call, long sinceNanos) {
         return call.effect().kind() == Effect.Kind.STARTS && (lasts == 0 || nanos - sinceNanos < lasts);
     }
 
+    Slot of(int newItemId) {
+        return new Slot(name, call, newItemId, sinceNanos);
+    }
+
     public boolean holds() {
         return call.effect().kind() == Effect.Kind.HOLDS;
     }
@@ -40,6 +49,6 @@ public record Slot(String name, PlannedCall call, long sinceNanos) {
     }
 
     Slot shifted(long nanos) {
-        return new Slot(name, call, sinceNanos + nanos);
+        return new Slot(name, call, itemId, sinceNanos + nanos);
     }
 }

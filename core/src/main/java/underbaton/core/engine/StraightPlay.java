@@ -3,6 +3,7 @@ package underbaton.core.engine;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Consumer;
+import java.util.function.IntPredicate;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
@@ -25,10 +26,13 @@ final class StraightPlay {
     private final PlannedItem item;
     private final int first;
     private final int end;
-    /** What is heard from here on does not belong to it. */
+    /** It is played up to here. */
     private final long limit;
     /** GO is not pressed on this cue, nor on any behind it. */
     private final int lastGo;
+
+    /** Of which of its cues, by their places, GO is pressed. */
+    private final IntPredicate given;
 
     private final Consumer<Step> watcher;
 
@@ -37,32 +41,61 @@ final class StraightPlay {
     private boolean begun;
 
     StraightPlay(Plan plan, PlannedItem item, Carried before) {
-        this(plan, item, before, NEVER, Integer.MAX_VALUE, s -> {});
+        this(plan, item, before, NEVER, NEVER, Integer.MAX_VALUE, order -> true, s -> {});
     }
 
-    private StraightPlay(Plan plan, PlannedItem item, Carried before, long limit, int lastGo, Consumer<Step> watcher) {
+    /** @param cut what is heard from there on is left out, however early it would be told */
+    private StraightPlay(
+            Plan plan,
+            PlannedItem item,
+            Carried before,
+            long cut,
+            long limit,
+            int lastGo,
+            IntPredicate given,
+            Consumer<Step> watcher) {
         this.watcher = watcher;
+        this.given = given;
         this.item = item;
         this.limit = limit;
         this.lastGo = lastGo;
         first = plan.firstOf(item.item().id());
         end = first + item.cues().size();
-        state = before.into(plan, first, limit);
+        state = before.into(plan, first, cut);
     }
 
     /**
-     * The item just before a moment: without all that is to be heard then or later, however early it is told.
+     * The item just before a moment: without all that is to be heard then or later, however early it is told. Of its cues by hand those
+     * are given that stand before one that has come.
      *
      * @param watcher sees every step on the way
      */
     static PlaybackState before(Plan plan, PlannedItem item, Carried carried, long nanos, Consumer<Step> watcher) {
-        StraightPlay play = new StraightPlay(plan, item, carried, Math.max(0, nanos), Integer.MAX_VALUE, watcher);
+        int behind = Math.max(1, item.behind(nanos));
+        StraightPlay play = new StraightPlay(
+                plan,
+                item,
+                carried,
+                Math.max(0, nanos),
+                Math.max(0, nanos),
+                Integer.MAX_VALUE,
+                order -> order < behind,
+                watcher);
         play.run();
         return play.at(Math.max(0, nanos));
     }
 
+    /** The item at a moment, with all that has been told by then, had some of its cues been given. */
+    static PlaybackState at(Plan plan, PlannedItem item, Carried carried, long nanos, IntPredicate given) {
+        long moment = Math.max(0, nanos);
+        StraightPlay play = new StraightPlay(plan, item, carried, NEVER, moment + 1, Integer.MAX_VALUE, given, s -> {});
+        play.run();
+        return play.at(moment + 1);
+    }
+
     /** The item just before one of its cues is fired in the order of the book. */
-    static PlaybackState before(Plan plan, PlannedItem item, Carried carried, int order, Consumer<Step> watcher) {
+    static PlaybackState before(
+            Plan plan, PlannedItem item, Carried carried, int order, IntPredicate given, Consumer<Step> watcher) {
         PlannedCue cue = item.cues().get(order);
         if (cue.atNanos().isPresent()) {
             return before(plan, item, carried, order == 0 ? 0L : cue.atNanos().getAsLong(), watcher);
@@ -72,7 +105,7 @@ final class StraightPlay {
             from--;
         }
         int first = plan.firstOf(item.item().id());
-        StraightPlay play = new StraightPlay(plan, item, carried, NEVER, first + from, watcher);
+        StraightPlay play = new StraightPlay(plan, item, carried, NEVER, NEVER, first + from, given, watcher);
         PlannedCue leader = item.cues().get(from);
         while (!play.awaits(leader) && play.next().isPresent()) {
             continue;
@@ -121,8 +154,10 @@ final class StraightPlay {
             return begin();
         }
         quietWaves();
+        passOver();
         boolean waits = state.standby() < Math.min(end, lastGo);
-        long until = waits ? goNanos() : restNanos();
+        // What has been given was given by the last moment that is asked for.
+        long until = waits ? Math.min(goNanos(), limit == NEVER ? NEVER : limit - 1) : restNanos();
         long at = wake <= until ? wake : Math.max(until, state.nowNanos());
         if (at >= limit) {
             return Optional.empty();
@@ -131,6 +166,13 @@ final class StraightPlay {
             return Optional.of(step(Event.pass(Math.max(wake, sure(until)))));
         }
         return waits ? Optional.of(step(Event.of(at, new Order.Go()))) : Optional.empty();
+    }
+
+    /** The standby goes on behind cues that nobody gives. */
+    private void passOver() {
+        while (state.standby() < Math.min(end, lastGo) && !given.test(state.standby() - first)) {
+            step(Event.of(state.nowNanos(), new Order.Next()));
+        }
     }
 
     private Optional<Step> begin() {

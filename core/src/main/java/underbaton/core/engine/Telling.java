@@ -261,7 +261,9 @@ abstract class Telling {
         if (a != null && a.back()) {
             away = away.plus(call.deviceId(), a.after(call, due, plan.stepLists(call.deviceId())));
         }
-        tell(call.deviceId(), told(call.deviceId()).after(call, due, plan.stepLists(call.deviceId())));
+        DeviceState after = told(call.deviceId()).after(call, due, plan.stepLists(call.deviceId()));
+        boolean starts = call.effect().kind() == Effect.Kind.STARTS && cause.cueId() != 0;
+        tell(call.deviceId(), starts ? after.setGoingBy(itemOf(cause.cueId()), Slot.key(call.effect())) : after);
         for (Timed timed : call.messages()) {
             if (timed.atMs() == 0) {
                 emit(call.deviceId(), timed.message(), due, wanted, cause, beforeStart);
@@ -277,6 +279,11 @@ abstract class Telling {
         if (call.deviceId() == plan.patchBay()) {
             loadPatch(call, cause);
         }
+    }
+
+    private int itemOf(int cueId) {
+        int index = plan.indexOf(cueId);
+        return index < 0 ? 0 : plan.cues().get(index).item().id();
     }
 
     /** What a call sets is no longer under way; a scene sets all that its device has. */

@@ -1,16 +1,19 @@
 package underbaton.core.engine;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.pcollections.TreePMap;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.engine.PlaybackState.Later;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.Message;
+import underbaton.core.plan.Level;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
@@ -50,10 +53,12 @@ final class Turn extends Listening {
         } else if (order instanceof Order.Pause) {
             playing = playing.map(p -> p.pause(now));
         } else if (order instanceof Order.Resume) {
-            playing = playing.map(p -> p.resume(now));
-            begun = begun.held(false);
+            goOn();
         } else if (order instanceof Order.Locate locate) {
-            playing = playing.map(p -> p.locate(Math.max(0, locate.toNanos()), now));
+            playing.ifPresent(p -> locate(p, Math.max(0, locate.toNanos())));
+        } else if (order instanceof Order.PlayOn on) {
+            playing.ifPresent(
+                    p -> playOn(p, Math.max(0, on.fromNanos()), on.asOfNanos().orElse(now)));
         } else if (order instanceof Order.Nudge nudge) {
             playing = playing.map(p -> p.nudge(nudge.nanos(), now));
         } else if (order instanceof Order.Pace pace) {
@@ -93,6 +98,7 @@ final class Turn extends Listening {
             correct(CatchUp.without(all, catchUp.leftOut()).stream()
                     .filter(c -> isThere(c.key().deviceId()))
                     .toList());
+            setGoingAsIn(catchUp.book());
         } else if (order instanceof Order.BringUp up) {
             bringUp(up.deviceId());
         } else if (order instanceof Order.Lost lost) {
@@ -140,7 +146,9 @@ final class Turn extends Listening {
             return;
         }
         hand = hand.gone(now);
-        begun = begun.held(false);
+        if (begun.held()) {
+            goOn();
+        }
         while (followOn.isPresent()) {
             fireFollowOn(now);
         }
@@ -211,42 +219,109 @@ final class Turn extends Listening {
         followOn = Optional.empty();
         hand = hand.movedTo(false);
         begin(itemId, Math.max(0, from));
+        if (from > 0) {
+            begun = begun.gaveAllBefore(
+                    item, Math.max(item.behind(from), Math.min(1, item.cues().size())));
+        }
         if (!item.cues().isEmpty()) {
             if (from <= 0 && item.cues().get(0).atNanos().isEmpty()) {
                 fireFrom(first, now, item.cues().get(0).cueId(), now);
                 next = first + 1;
             } else {
-                next = first + behind(item, from);
+                next = first + item.behind(from);
             }
         }
         standby =
                 plan.waitingFrom(next == first && !item.cues().isEmpty() && plan.beginsItem(first) ? first + 1 : next);
     }
 
-    /** The place in an item of the first cue that the book puts at a position or behind it. */
-    private static int behind(PlannedItem item, long position) {
-        int order = 0;
-        for (int i = 0; i < item.cues().size(); i++) {
-            if (item.cues().get(i).atNanos().orElse(NEVER) < position) {
-                order = i + 1;
-            }
-        }
-        return order;
-    }
-
     /** The music and the moves stand where they are, and what the item set going is stopped; looks stay. */
     private void hold() {
-        if (playing.isEmpty()) {
+        if (playing.isEmpty() || begun.held()) {
             return;
         }
         playing = playing.map(p -> p.paused() ? p : p.pause(now));
+        List<Suspended.LaterCall> later = suspendCalls();
+        Optional<FollowOn> follows = followOn;
+        List<Move> moving = List.copyOf(moves.values());
         followOn = Optional.empty();
         halt();
-        endNotes();
+        endStruck(id -> true);
+        List<Suspended.Stopped> stopped = new ArrayList<>();
         for (Device device : plan.devices()) {
-            stop(device.id(), begun.nanos(), "hold");
+            stopped.addAll(stop(device.id(), this::isOfThisItem, "hold"));
         }
-        begun = begun.held(true);
+        begun = begun.holding(new Suspended(now, later, follows, moving, stopped));
+    }
+
+    /** What cues still have to call; what has been called is told to its end. */
+    private List<Suspended.LaterCall> suspendCalls() {
+        List<Suspended.LaterCall> later = new ArrayList<>();
+        for (Map.Entry<Later.Key, Later> each : agenda.entrySet()) {
+            if (each.getValue() instanceof Later.ALaterCall call && call.cause().cueId() != 0) {
+                later.add(new Suspended.LaterCall(each.getKey().dueNanos(), call));
+                agenda = agenda.minus(each.getKey());
+            }
+        }
+        return later;
+    }
+
+    /** The music goes on from where it stands; after a hold all that waited goes on with it, as if the band had not stopped. */
+    private void goOn() {
+        Optional<Suspended> waits = begun.suspended();
+        playing = playing.map(p -> p.resume(now));
+        begun = begun.goingOn();
+        waits.ifPresent(w -> {
+            Suspended s = w.shifted(now - w.sinceNanos());
+            s.later().forEach(l -> later(l.dueNanos(), l.call()));
+            followOn = s.followOn().flatMap(this::stillThere).or(() -> followOn);
+            s.moves().forEach(this::moveOn);
+            w.stopped().forEach(stopped -> setGoing(stopped, w.sinceNanos()));
+        });
+    }
+
+    private Optional<FollowOn> stillThere(FollowOn f) {
+        return plan.indexOf(f.cue()) < 0 ? Optional.empty() : Optional.of(f);
+    }
+
+    /** A move that stood still goes on, unless somebody has put the control elsewhere meanwhile. */
+    private void moveOn(Move move) {
+        Control control = move.motion().control();
+        Level stood = move.toldAt(now).orElse(null);
+        Level stands = levels.get(control);
+        boolean asLeft = stood == null ? stands == null : stands != null && stands.isAlso(stood);
+        if (plan.device(control.deviceId()).isPresent() && !moves.containsKey(control) && asLeft) {
+            goOn(move, now, move.cause());
+        }
+    }
+
+    /** What the hold has stopped runs again where it would be, if its machine can be told; unless somebody has set it otherwise. */
+    private void setGoing(Suspended.Stopped stopped, long heldNanos) {
+        boolean asLeft = told(stopped.deviceId()).slots().contains(stopped.stop());
+        long elapsed = heldNanos - stopped.ran().sinceNanos();
+        plan.device(stopped.deviceId())
+                .filter(d -> asLeft)
+                .flatMap(d -> Restart.of(d, stopped.ran(), elapsed))
+                .ifPresent(call -> make(call, now, now, Cause.outside("goes on after the hold", now), false));
+    }
+
+    private void playOn(Playing p, long from, long asOf) {
+        locate(p, from);
+        playing = playing.map(there -> there.resume(now).placed(from, asOf));
+        begun = begun.goingOn();
+    }
+
+    /** Elsewhere in the item: what waited in a hold belongs to the place that is left. */
+    private void locate(Playing p, long to) {
+        boolean back = to < p.position(now);
+        playing = Optional.of(p.locate(to, now));
+        int order = p.item().behind(to);
+        begun = begun.held() ? begun.holding(Suspended.nothing(now)) : begun;
+        begun = back ? begun.withoutFrom(p.item(), order) : begun;
+        begun = to > 0
+                ? begun.gaveAllBefore(
+                        p.item(), Math.max(order, Math.min(1, p.item().cues().size())))
+                : begun;
     }
 
     private void stopAll() {
@@ -257,7 +332,7 @@ final class Turn extends Listening {
         silenceAll(Cause.outside("stop all", now));
         letDownAll();
         for (Device device : plan.devices()) {
-            stop(device.id(), Long.MIN_VALUE, "stop all");
+            stop(device.id(), slot -> true, "stop all");
             device.safePhrase()
                     .ifPresent(safe -> make(
                             PlannedCall.of(device, safe), now, now, Cause.outside("stop all, made safe", now), false));
@@ -284,16 +359,33 @@ final class Turn extends Listening {
         levels.remove(Control.of(deviceId, cut));
     }
 
-    /** Each thing that runs by its own stop; one stop may end several. */
-    private void stop(int deviceId, long sinceNanos, String words) {
-        for (Slot slot : told(deviceId).slots()) {
-            boolean stillRuns =
-                    told(deviceId).slots().contains(slot) && slot.sinceNanos() >= sinceNanos && slot.runsAt(now);
-            if (stillRuns) {
-                Stops.of(plan, deviceId, slot)
-                        .ifPresent(call -> make(call, now, now, Cause.outside(words, now), false));
+    /**
+     * Each thing that runs by its own stop; one stop may end several.
+     *
+     * @param which of those that run
+     * @return what was stopped
+     */
+    private List<Suspended.Stopped> stop(int deviceId, Predicate<Slot> which, String words) {
+        List<Slot> ran = told(deviceId).slots().stream()
+                .filter(slot -> slot.runsAt(now) && which.test(slot))
+                .toList();
+        List<Suspended.Stopped> stopped = new ArrayList<>();
+        for (Slot slot : ran) {
+            Optional<PlannedCall> stop = Stops.of(plan, deviceId, slot);
+            if (stop.isPresent() && told(deviceId).slots().contains(slot)) {
+                make(stop.get(), now, now, Cause.outside(words, now), false);
+            }
+            if (stop.isPresent()) {
+                List<Slot> left = told(deviceId).slots();
+                stopped.add(new Suspended.Stopped(deviceId, slot, left.get(left.size() - 1)));
             }
         }
+        return stopped;
+    }
+
+    /** Whether the item that plays has set something going, or somebody has while it played. */
+    private boolean isOfThisItem(Slot slot) {
+        return slot.itemId() == 0 ? slot.sinceNanos() >= begun.nanos() : slot.itemId() == begun.itemId();
     }
 
     /** A guarded phrase is fired by the second of two acts. */
@@ -314,7 +406,7 @@ final class Turn extends Listening {
 
     private void leave(int cueId) {
         moveTo(plan.indexOf(cueId));
-        begun = begun.held(false);
+        begun = begun.goingOn();
         followOn = Optional.empty();
         playing = Optional.empty();
         halt();

@@ -87,6 +87,17 @@ public record PlannedItem(
         return 0;
     }
 
+    /** How many of its cues, in the order of the book, end with the last that lands before a position, ns since the item began. */
+    public int behind(long position) {
+        int count = 0;
+        for (int i = 0; i < cues.size(); i++) {
+            if (cues.get(i).atNanos().orElse(Long.MAX_VALUE) < position) {
+                count = i + 1;
+            }
+        }
+        return count;
+    }
+
     /**
      * A vamp in time.
      *

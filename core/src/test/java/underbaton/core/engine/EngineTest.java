@@ -304,7 +304,9 @@ class EngineTest extends PlayedShow {
         assertThat(state.begun().held()).isTrue();
         order(new Order.Resume());
         pass(6000);
-        assertThat(sent()).containsExactly("cue 21 90 02 7F @ 69000");
+        assertThat(sent())
+                .as("rain goes on, as if the band had not stopped")
+                .containsExactly("goes on after the hold 91 31 7F @ 64000", "cue 21 90 02 7F @ 69000");
     }
 
     // ---- who is away

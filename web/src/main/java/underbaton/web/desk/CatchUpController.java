@@ -17,6 +17,7 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Correction;
+import underbaton.core.engine.Destination;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.Playing;

@@ -1,0 +1,249 @@
+package underbaton.core.engine;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Control;
+import underbaton.core.rig.Refusal;
+import underbaton.core.score.Score;
+import underbaton.core.score.Section;
+
+/**
+ * A moment of the book to which the machines can be brought, and the orders that bring them there: first {@link #before}, then
+ * {@link #catchUp}, then {@link #after}. Where the show merely goes on, the book is taken with the cues that were given; where it jumps,
+ * with those that the book puts before the place. Immutable.
+ *
+ * @param words where it is: {@code just before cue 70}, {@code at bar 17}
+ * @param book what the book says of every machine there
+ * @param coming what is set there anyway, at once, by the cues of that very moment
+ * @param before what is ordered first, so that nothing that plays comes in between, or that what a hold has stopped goes on
+ * @param after what is ordered when the machines are right
+ */
+public record Destination(
+        String words, PlaybackState book, Set<Correction.Key> coming, List<Order> before, List<Order> after) {
+
+    /** What it takes to get there. */
+    public List<Correction> corrections(PlaybackState now) {
+        PlaybackState left = now;
+        for (Order order : before) {
+            left = Engine.step(left, Event.of(left.nowNanos(), order)).next();
+        }
+        return CatchUp.between(book, left).stream()
+                .filter(c -> !coming.contains(c.key()))
+                .toList();
+    }
+
+    public Order catchUp(Set<Correction.Key> leftOut) {
+        Set<Correction.Key> all = new HashSet<>(leftOut);
+        all.addAll(coming);
+        return new Order.CatchUp(book, all);
+    }
+
+    /**
+     * @param state of the running show
+     * @param run of the plan that it plays from
+     * @param nowNanos by the clock of the events
+     * @throws Refusal when the show has no such place
+     */
+    public static Destination of(Whereto to, PlaybackState state, DryRun run, long nowNanos) {
+        return new Finding(state, run, nowNanos).find(to);
+    }
+
+    /** One place being looked for. */
+    private record Finding(PlaybackState state, DryRun run, long now) {
+
+        Destination find(Whereto to) {
+            if (to instanceof Whereto.Standby) {
+                return standby();
+            } else if (to instanceof Whereto.Present) {
+                return new Destination("as the book has it now", present(), Set.of(), List.of(), List.of());
+            } else if (to instanceof Whereto.Next next) {
+                return next(next.leadNanos());
+            } else if (to instanceof Whereto.AtCue cue) {
+                return fromCue(cue.number());
+            }
+            return state.playing().isPresent() ? place(state.playing().get(), to) : fromPlace(to);
+        }
+
+        private Plan plan() {
+            return run.plan();
+        }
+
+        private Destination standby() {
+            Optional<PlannedCue> cue = state.standbyCue();
+            int index = cue.map(c -> plan().indexOf(c))
+                    .filter(i -> i >= 0)
+                    .orElse(plan().cues().size());
+            List<Order> before =
+                    cue.<Order>map(c -> new Order.Leave(c.cueId())).stream().toList();
+            String words = cue.map(c -> "just before cue " + c.label()).orElse("at the end of the book");
+            return new Destination(words, run.before(index), Set.of(), before, List.of());
+        }
+
+        private PlaybackState present() {
+            if (state.playing().isPresent()) {
+                Playing playing = state.playing().get();
+                return run.at(playing.item().item().id(), playing.position(now), state.begun()::hasGiven);
+            }
+            Optional<PlannedCue> last =
+                    state.last().map(PlaybackState.Fired::cue).filter(c -> plan().indexOf(c) >= 0);
+            return last.map(c -> run.after(plan().indexOf(c), state.begun()::hasGiven))
+                    .orElseGet(() -> run.before(state.standby()));
+        }
+
+        /** The machines as they are just before the cue, and then the cue, and what the music brings behind it. */
+        private Destination fromCue(CueNumber number) {
+            PlannedCue cue = plan().cues().stream()
+                    .filter(c -> c.number().equals(number) && c.copy().isEmpty())
+                    .findFirst()
+                    .orElseThrow(() -> new Refusal("number", "There is no cue " + number + " in this show."));
+            if (cue.atNanos().isPresent()) {
+                return playing(cue.item().id(), cue.atNanos().getAsLong(), "at cue " + cue.label());
+            }
+            return new Destination(
+                    "at cue " + cue.label(),
+                    run.before(plan().indexOf(cue)),
+                    Set.of(),
+                    List.of(new Order.Leave(cue.cueId())),
+                    List.of(new Order.StandBy(cue.cueId()), new Order.Go()));
+        }
+
+        /** The item plays from there on. */
+        private Destination playing(int itemId, long nanos, String words) {
+            PlannedItem item = plan().item(itemId).orElseThrow();
+            return new Destination(
+                    words,
+                    run.before(itemId, nanos),
+                    coming(item, nanos),
+                    List.of(new Order.Leave(
+                            item.cues().isEmpty() ? 0 : item.cues().get(0).cueId())),
+                    List.of(new Order.Play(itemId, nanos)));
+        }
+
+        private Destination next(long lead) {
+            int index = reached(lead) + 1;
+            while (index < plan().cues().size()
+                    && (plan().cues().get(index).follows()
+                            || !plan().cues().get(index).armed())) {
+                index++;
+            }
+            if (index >= plan().cues().size()) {
+                throw new Refusal("next", "There is no cue behind this one.");
+            }
+            PlannedCue cue = plan().cues().get(index);
+            if (cue.atNanos().isPresent()) {
+                long from = Math.max(0, cue.atNanos().getAsLong() - lead);
+                return playing(cue.item().id(), from, "on the way to cue " + cue.label());
+            }
+            return new Destination(
+                    "just before cue " + cue.label(),
+                    run.before(index),
+                    Set.of(),
+                    List.of(new Order.Leave(cue.cueId())),
+                    List.of());
+        }
+
+        /** The place of the cue that the show has come to; one that is about to come counts. */
+        private int reached(long lead) {
+            int last = state.last().map(l -> plan().indexOf(l.cue())).orElse(-1);
+            if (state.playing().isEmpty()) {
+                return state.hand().moved() ? state.standby() : last;
+            }
+            Playing playing = state.playing().get();
+            long soon = playing.position(now) + lead;
+            int first = plan().firstOf(playing.item().item().id());
+            int reached = Math.max(last, first - 1);
+            return Math.max(reached, first + playing.item().behind(soon + 1) - 1);
+        }
+
+        /** Where nothing plays, the item that stands by is played from there. */
+        private Destination fromPlace(Whereto to) {
+            PlannedItem item = state.standbyCue()
+                    .flatMap(c -> plan().item(c.item().id()))
+                    .filter(i -> i.times().isPresent())
+                    .orElseThrow(
+                            () -> new Refusal("bar", "What stands by has no bars; jump to a cue of a song first."));
+            long nanos = nanos(item.times().get(), 0, to);
+            return playing(
+                    item.item().id(),
+                    nanos,
+                    item.item().name() + " " + words(item.times().get(), nanos));
+        }
+
+        private static String words(Score.Times times, long nanos) {
+            return "at bar " + times.bars().position(times.tempi().tick(nanos)).bar();
+        }
+
+        private Destination place(Playing playing, Whereto to) {
+            long here = playing.position(now);
+            PlannedItem item = playing.item();
+            if (to instanceof Whereto.Here || item.times().isEmpty()) {
+                return new Destination(
+                        item.times().map(t -> words(t, here)).orElse("where it stopped"),
+                        present(),
+                        Set.of(),
+                        List.of(new Order.Resume()),
+                        List.of());
+            }
+            long nanos = to instanceof Whereto.AsIfSince since
+                    ? playing.positionAsIf(since.sinceNanos(), now)
+                    : nanos(item.times().get(), here, to);
+            OptionalLong asOf = to instanceof Whereto.AsIfSince ? OptionalLong.of(now) : OptionalLong.empty();
+            return new Destination(
+                    words(item.times().get(), nanos),
+                    run.before(item.item().id(), nanos),
+                    coming(item, nanos),
+                    List.of(),
+                    List.of(new Order.PlayOn(nanos, asOf)));
+        }
+
+        private static long nanos(Score.Times times, long here, Whereto to) {
+            if (to instanceof Whereto.Letter section) {
+                return times.score().sections().stream()
+                        .filter(s -> s.letter().equalsIgnoreCase(section.letter()))
+                        .map(s -> times.nanosOfBar(s.bar()))
+                        .findFirst()
+                        .orElseThrow(() -> new Refusal("bar", "This song has no section " + section.letter() + "."));
+            }
+            if (to instanceof Whereto.Bar bar) {
+                if (bar.bar() < 1 || bar.bar() > times.score().endBar()) {
+                    throw new Refusal(
+                            "bar", "This song has bars 1 to " + times.score().endBar() + ".");
+                }
+                return times.nanosOfBar(bar.bar());
+            }
+            return times.score().sections().stream()
+                    .map(Section::bar)
+                    .map(times::nanosOfBar)
+                    .filter(n -> n <= here)
+                    .reduce((one, later) -> later)
+                    .orElse(0L);
+        }
+
+        /** A look that the next instant takes away again would only be a flash. */
+        private static Set<Correction.Key> coming(PlannedItem item, long nanos) {
+            Set<Correction.Key> coming = new HashSet<>();
+            item.timed().stream()
+                    .filter(t -> t.momentNanos() == nanos)
+                    .flatMap(t -> t.calls().stream())
+                    .forEach(call -> {
+                        String slot = call.effect().of().toLowerCase(Locale.ROOT);
+                        coming.add(new Correction.Key(call.deviceId(), Correction.Kind.SLOT, slot));
+                        coming.add(new Correction.Key(call.deviceId(), Correction.Kind.RUNS, slot));
+                        call.levels().keySet().forEach(c -> coming.add(level(c)));
+                    });
+            return coming;
+        }
+
+        private static Correction.Key level(Control control) {
+            return new Correction.Key(control.deviceId(), Correction.Kind.LEVEL, control.address());
+        }
+    }
+}
