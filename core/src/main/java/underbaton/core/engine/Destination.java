@@ -82,7 +82,7 @@ public record Destination(
                     .filter(i -> i >= 0)
                     .orElse(plan().cues().size());
             List<Order> before =
-                    cue.<Order>map(c -> new Order.Leave(c.cueId())).stream().toList();
+                    List.of(new Order.Leave(cue.map(PlannedCue::cueId).orElse(0)));
             String words = cue.map(c -> "just before cue " + c.label()).orElse("at the end of the book");
             return new Destination(words, run.before(index), Set.of(), before, List.of());
         }
@@ -90,12 +90,20 @@ public record Destination(
         private PlaybackState present() {
             if (state.playing().isPresent()) {
                 Playing playing = state.playing().get();
-                return run.at(playing.item().item().id(), playing.position(now), state.begun()::hasGiven);
+                PlaybackState book =
+                        run.at(playing.item().item().id(), playing.position(now), state.begun()::whereGiven);
+                // What is under way goes on while the music stands in a pause; a hold stops it.
+                return state.begun().held() ? stopped(book) : playing.paused() ? book.atRest() : book;
             }
             Optional<PlannedCue> last =
                     state.last().map(PlaybackState.Fired::cue).filter(c -> plan().indexOf(c) >= 0);
-            return last.map(c -> run.after(plan().indexOf(c), state.begun()::hasGiven))
+            return last.map(c -> run.after(plan().indexOf(c), state.begun()::whereGiven))
                     .orElseGet(() -> run.before(state.standby()));
+        }
+
+        private static PlaybackState stopped(PlaybackState book) {
+            return Engine.step(book, Event.of(book.nowNanos(), new Order.Hold()))
+                    .next();
         }
 
         /** The machines as they are just before the cue, and then the cue, and what the music brings behind it. */
@@ -104,27 +112,35 @@ public record Destination(
                     .filter(c -> c.number().equals(number) && c.copy().isEmpty())
                     .findFirst()
                     .orElseThrow(() -> new Refusal("number", "There is no cue " + number + " in this show."));
+            String words = "at cue " + cue.label();
+            PlaybackState book = run.before(plan().indexOf(cue));
+            List<Order> left = List.of(new Order.Leave(cue.cueId()));
             if (cue.atNanos().isPresent()) {
-                return playing(cue.item().id(), cue.atNanos().getAsLong(), "at cue " + cue.label());
+                int itemId = cue.item().id();
+                long at = cue.atNanos().getAsLong();
+                return new Destination(
+                        words,
+                        book,
+                        coming(plan().item(itemId).orElseThrow(), at),
+                        left,
+                        List.of(new Order.Play(itemId, at, cue.cueId()), new Order.TakeUp(book)));
             }
             return new Destination(
-                    "at cue " + cue.label(),
-                    run.before(plan().indexOf(cue)),
-                    Set.of(),
-                    List.of(new Order.Leave(cue.cueId())),
-                    List.of(new Order.StandBy(cue.cueId()), new Order.Go()));
+                    words, book, Set.of(), left, List.of(new Order.StandBy(cue.cueId()), new Order.Go()));
         }
 
         /** The item plays from there on. */
         private Destination playing(int itemId, long nanos, String words) {
             PlannedItem item = plan().item(itemId).orElseThrow();
+            PlaybackState book = run.before(itemId, nanos);
+            Order leave = new Order.Leave(
+                    item.cues().isEmpty() ? 0 : item.cues().get(0).cueId());
             return new Destination(
                     words,
-                    run.before(itemId, nanos),
+                    book,
                     coming(item, nanos),
-                    List.of(new Order.Leave(
-                            item.cues().isEmpty() ? 0 : item.cues().get(0).cueId())),
-                    List.of(new Order.Play(itemId, nanos)));
+                    List.of(leave),
+                    List.of(new Order.Play(itemId, nanos), new Order.TakeUp(book)));
         }
 
         private Destination next(long lead) {
@@ -187,7 +203,7 @@ public record Destination(
             if (to instanceof Whereto.Here || item.times().isEmpty()) {
                 return new Destination(
                         item.times().map(t -> words(t, here)).orElse("where it stopped"),
-                        present(),
+                        run.at(item.item().id(), here, state.begun()::whereGiven),
                         Set.of(),
                         List.of(new Order.Resume()),
                         List.of());
@@ -195,13 +211,18 @@ public record Destination(
             long nanos = to instanceof Whereto.AsIfSince since
                     ? playing.positionAsIf(since.sinceNanos(), now)
                     : nanos(item.times().get(), here, to);
+            if (nanos <= 0) {
+                // From its beginning, with the cue that opens it.
+                return playing(item.item().id(), 0, words(item.times().get(), 0));
+            }
             OptionalLong asOf = to instanceof Whereto.AsIfSince ? OptionalLong.of(now) : OptionalLong.empty();
+            PlaybackState book = run.before(item.item().id(), nanos);
             return new Destination(
                     words(item.times().get(), nanos),
-                    run.before(item.item().id(), nanos),
+                    book,
                     coming(item, nanos),
-                    List.of(),
-                    List.of(new Order.PlayOn(nanos, asOf)));
+                    List.of(new Order.BreakOff()),
+                    List.of(new Order.PlayOn(nanos, asOf), new Order.TakeUp(book)));
         }
 
         private static long nanos(Score.Times times, long here, Whereto to) {
@@ -234,10 +255,14 @@ public record Destination(
                     .filter(t -> t.momentNanos() == nanos)
                     .flatMap(t -> t.calls().stream())
                     .forEach(call -> {
+                        call.levels().keySet().forEach(c -> coming.add(level(c)));
+                        call.motion().ifPresent(m -> coming.add(level(m.control())));
+                        if (!call.effect().takesASlot()) {
+                            return;
+                        }
                         String slot = call.effect().of().toLowerCase(Locale.ROOT);
                         coming.add(new Correction.Key(call.deviceId(), Correction.Kind.SLOT, slot));
                         coming.add(new Correction.Key(call.deviceId(), Correction.Kind.RUNS, slot));
-                        call.levels().keySet().forEach(c -> coming.add(level(c)));
                     });
             return coming;
         }

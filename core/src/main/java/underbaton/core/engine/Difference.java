@@ -210,8 +210,19 @@ final class Difference {
             return;
         }
         Optional<PlannedCall> call = Restart.of(device, want, elapsed);
+        if (timed && now.isPresent() && call.isPresent() && isNoNearer(now.get(), want, call.get(), elapsed)) {
+            return;
+        }
         String since = timed ? " at %d:%02d".formatted(elapsed / SECOND / 60, elapsed / SECOND % 60) : "";
         add(Kind.RUNS, want.name(), words(now), want.call().phrase() + since, call);
+    }
+
+    /** Whether it runs already, and no farther from its time than the machine can be told. */
+    private boolean isNoNearer(Slot now, Slot want, PlannedCall call, long elapsed) {
+        return isSamePhrase(now.call(), want.call())
+                && now.runsAt(has.nanos())
+                && Math.abs(has.nanos() - now.sinceNanos() - elapsed)
+                        <= Math.abs(call.fromNanos() - elapsed) + Restart.TOLERANCE_NANOS / 2;
     }
 
     /** What has come to its end by itself; a device that nobody knows of may be in the middle of it. */

@@ -8,8 +8,8 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.IntPredicate;
-import java.util.function.Predicate;
+import java.util.function.IntToLongFunction;
+import java.util.function.ToLongFunction;
 import java.util.stream.Stream;
 import org.pcollections.IntTreePMap;
 import org.pcollections.PMap;
@@ -130,7 +130,7 @@ public final class DryRun {
         int itemId = cue.item().id();
         ItemRun run = byItem.get(itemId);
         return StraightPlay.before(
-                plan, run.item(), run.before(), index - plan.firstOf(itemId), order -> true, s -> {});
+                plan, run.item(), run.before(), index - plan.firstOf(itemId), order -> Begun.BEFORE, s -> {});
     }
 
     /**
@@ -138,11 +138,11 @@ public final class DryRun {
      *
      * @param index place of the cue in the plan
      */
-    PlaybackState after(int index, Predicate<PlannedCue> given) {
+    PlaybackState after(int index, ToLongFunction<PlannedCue> given) {
         PlannedCue cue = plan.cues().get(index);
         ItemRun run = byItem.get(cue.item().id());
         int next = index + 1 - plan.firstOf(run.item().item().id());
-        IntPredicate orders = order -> given.test(run.item().cues().get(order));
+        IntToLongFunction orders = order -> given.applyAsLong(run.item().cues().get(order));
         return next < run.item().cues().size()
                 ? StraightPlay.before(plan, run.item(), run.before(), next, orders, s -> {})
                 : StraightPlay.at(plan, run.item(), run.before(), run.lastsNanos(), orders);
@@ -158,9 +158,9 @@ public final class DryRun {
      * What the book says of every device at a moment of an item that is being played, with all that is told early by then.
      *
      * @param nanos since the item began
-     * @param given of the item's cues by hand those that were given
+     * @param given where in the item each of its cues by hand was given, as {@link Begun#whereGiven} says
      */
-    public PlaybackState at(int itemId, long nanos, Predicate<PlannedCue> given) {
+    public PlaybackState at(int itemId, long nanos, ToLongFunction<PlannedCue> given) {
         ItemRun run = byItem.get(itemId);
         return run == null
                 ? end()
@@ -169,7 +169,7 @@ public final class DryRun {
                         run.item(),
                         run.before(),
                         nanos,
-                        order -> given.test(run.item().cues().get(order)));
+                        order -> given.applyAsLong(run.item().cues().get(order)));
     }
 
     private PlaybackState end() {

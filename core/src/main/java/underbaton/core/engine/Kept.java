@@ -21,6 +21,7 @@ import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.TimedCalls;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Speech.Timed;
@@ -42,6 +43,9 @@ import underbaton.core.rig.Wiring;
  * @param disarmed those that were disarmed
  * @param patch the patch set in use, if one was
  * @param sounding what machines had not been told to end
+ * @param early of what the music still comes to, what had been told already
+ * @param later what cues had still to call
+ * @param follows the cue that was to follow by itself
  * @param held the hand cues that work while they are held, and were
  * @param given the cues of the item that were given
  */
@@ -59,11 +63,23 @@ public record Kept(
         List<KeptDevice> devices,
         Optional<KeptPatch> patch,
         List<Tone.Key> sounding,
+        List<TimedCalls.Key> early,
+        List<KeptLater> later,
+        Optional<KeptFollow> follows,
         Set<Integer> held,
         List<KeptCue> given) {
 
-    /** A cue or, with a letter, its copy in that linked section. */
-    public record KeptCue(int cueId, String copy) {}
+    /** A cue or, with a letter, its copy in that linked section. @param nanos where in the item it was given; below 0 for in its place */
+    public record KeptCue(int cueId, String copy, long nanos) {}
+
+    /**
+     * @param place of the call among those of its cue
+     * @param inNanos how long after the crash it was due
+     */
+    public record KeptLater(int cueId, String copy, int place, long inNanos) {}
+
+    /** @param inNanos how long after the crash it was due */
+    public record KeptFollow(int cueId, String copy, long inNanos, int sinceCueId) {}
 
     /** By then it is known which machines are there. */
     private static final long REACHED_NANOS = 2_000_000_000L;
@@ -107,9 +123,19 @@ public record Kept(
                 devices,
                 patch(state.patched()),
                 sounding(state),
+                playing.map(p -> p.toldEarly(p.position(state.nowNanos()))).orElse(Set.of()).stream()
+                        .sorted(Comparator.comparingInt(TimedCalls.Key::cueId)
+                                .thenComparing(TimedCalls.Key::copy)
+                                .thenComparing(TimedCalls.Key::sinceCueNanos)
+                                .thenComparing(TimedCalls.Key::strikes))
+                        .toList(),
+                later(state),
+                follows(state)
+                        .map(f -> new KeptFollow(
+                                f.cue().cueId(), f.cue().copy(), f.dueNanos() - stood(state), f.sinceCueId())),
                 held(state),
-                state.begun().given().stream()
-                        .map(g -> new KeptCue(g.cueId(), g.copy()))
+                state.begun().given().entrySet().stream()
+                        .map(g -> new KeptCue(g.getKey().cueId(), g.getKey().copy(), g.getValue()))
                         .sorted(Comparator.comparingInt(KeptCue::cueId).thenComparing(KeptCue::copy))
                         .toList());
     }
@@ -127,6 +153,35 @@ public record Kept(
             }
         });
         return List.copyOf(all);
+    }
+
+    /** Since when what is under way stood still: now, or since the band has stopped. */
+    private static long stood(PlaybackState state) {
+        return state.begun().suspended().map(Suspended::sinceNanos).orElse(state.nowNanos());
+    }
+
+    private static Optional<PlaybackState.FollowOn> follows(PlaybackState state) {
+        return state.begun().suspended().map(Suspended::followOn).orElse(state.followOn());
+    }
+
+    private static List<KeptLater> later(PlaybackState state) {
+        List<KeptLater> later = new ArrayList<>();
+        state.agenda().forEach((key, each) -> {
+            if (each instanceof Later.ALaterCall call) {
+                kept(state, call, key.dueNanos() - state.nowNanos()).ifPresent(later::add);
+            }
+        });
+        state.begun().suspended().ifPresent(s -> s.later()
+                .forEach(l ->
+                        kept(state, l.call(), l.dueNanos() - s.sinceNanos()).ifPresent(later::add)));
+        return later;
+    }
+
+    private static Optional<KeptLater> kept(PlaybackState state, Later.ALaterCall later, long inNanos) {
+        return state.plan().cues().stream()
+                .filter(c -> c.cueId() == later.cause().cueId() && c.calls().contains(later.call()))
+                .findFirst()
+                .map(c -> new KeptLater(c.cueId(), c.copy(), c.calls().indexOf(later.call()), inNanos));
     }
 
     private static Set<Integer> held(PlaybackState state) {
@@ -207,12 +262,12 @@ public record Kept(
         Optional<PlannedItem> item = plan.item(itemId);
         if (item.isPresent()) {
             turn.playing = Optional.of(Playing.from(item.get(), positionNanos, nowNanos)
+                    .withoutTold(early)
                     .pace(permille, nowNanos)
                     .pause(nowNanos));
-            turn.begun = Begun.of(itemId, nowNanos - away - positionNanos).holding(Suspended.nothing(nowNanos));
-            for (PlannedCue cue : item.get().cues()) {
-                boolean was = given.contains(new KeptCue(cue.cueId(), cue.copy()));
-                turn.begun = was ? turn.begun.gave(cue) : turn.begun;
+            turn.begun = Begun.of(itemId, nowNanos - away - positionNanos).holding(suspended(plan, nowNanos));
+            for (KeptCue cue : given) {
+                turn.begun = turn.begun.gave(new Begun.Given(cue.cueId, cue.copy), cue.nanos);
             }
         }
         PMap<Integer, DeviceState> told = IntTreePMap.empty();
@@ -242,6 +297,28 @@ public record Kept(
                 .flatMap(key -> key.off().stream())
                 .forEach(call -> turn.later(nowNanos + REACHED_NANOS, new Later.ALaterCall(call, letGo)));
         return turn.done().next();
+    }
+
+    /** What was under way goes on with the music, as if it had stood still since the crash. */
+    private Suspended suspended(Plan plan, long nowNanos) {
+        List<Suspended.LaterCall> calls = new ArrayList<>();
+        for (KeptLater l : later) {
+            cue(plan, l.cueId, l.copy)
+                    .filter(c -> l.place < c.calls().size())
+                    .ifPresent(c -> calls.add(new Suspended.LaterCall(
+                            nowNanos + l.inNanos,
+                            new Later.ALaterCall(
+                                    c.calls().get(l.place), new Cause("cue " + c.label(), c.cueId(), 0, nowNanos)))));
+        }
+        Optional<PlaybackState.FollowOn> next = follows.flatMap(f -> cue(plan, f.cueId, f.copy)
+                .map(c -> new PlaybackState.FollowOn(c, nowNanos + f.inNanos, f.sinceCueId, nowNanos)));
+        return new Suspended(nowNanos, calls, next, List.of(), List.of());
+    }
+
+    private static Optional<PlannedCue> cue(Plan plan, int cueId, String copy) {
+        return plan.cues().stream()
+                .filter(c -> c.cueId() == cueId && c.copy().equals(copy))
+                .findFirst();
     }
 
     private static DeviceState state(KeptDevice device, long then) {

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntPredicate;
 import underbaton.core.engine.PlaybackState.Later;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.Level;
@@ -77,6 +78,12 @@ abstract class Mending extends Passing {
         List<Correction> waiting = behind.stream().filter(Correction::guarded).toList();
         boolean again = waiting.size() == behind.size();
         Away a = away.get(deviceId);
+        takeBackMends(id -> id == deviceId);
+        if (a != null && waiting.isEmpty()) {
+            takeAsItIs(deviceId);
+            correct(behind);
+            return;
+        }
         long free = now;
         for (Correction correction : behind) {
             if (again || !correction.guarded()) {
@@ -90,7 +97,7 @@ abstract class Mending extends Passing {
     /** @return when the device is free again */
     private long say(Correction correction, Away a, long from) {
         int deviceId = correction.key().deviceId();
-        Cause cause = Cause.outside("catch-up", now);
+        Cause cause = Cause.catchUp(now);
         long free = from;
         for (PlannedCall call : correction.calls()) {
             for (Timed timed : call.messages()) {
@@ -116,13 +123,16 @@ abstract class Mending extends Passing {
         }
     }
 
-    /** From here on it is known to be as it was told before it was away. */
+    /**
+     * What was meant for it while it was away is forgotten, so that only what it is told from here on counts: one that is back is known to
+     * be as it was before; one that is still away goes on missing what it is told.
+     */
     void takeAsItIs(int deviceId) {
         Away a = away.get(deviceId);
-        if (a == null || !a.back()) {
+        if (a == null) {
             return;
         }
-        away = away.minus(deviceId);
+        away = a.back() ? away.minus(deviceId) : away;
         devices = devices.plus(deviceId, a.state());
         levels.take(deviceId, a.levels());
         haltAll(deviceId);
@@ -135,14 +145,32 @@ abstract class Mending extends Passing {
                 .forEach(s -> tell(id, told(id).setGoingBy(s.itemId(), s.name()))));
     }
 
+    /** What an earlier catch-up was still to call is not called; so what was told so far is all that was told. */
+    void takeBackMends(IntPredicate machines) {
+        for (Map.Entry<Later.Key, Later> later : agenda.entrySet()) {
+            boolean mends = later.getValue() instanceof Later.ALaterCall call
+                            && call.cause().mends()
+                            && machines.test(call.call().deviceId())
+                    || later.getValue() instanceof Later.AMove move
+                            && move.cause().mends()
+                            && machines.test(move.move().motion().control().deviceId());
+            agenda = mends ? agenda.minus(later.getKey()) : agenda;
+        }
+    }
+
+    /** All machines are made right: also one that is right as it was before it was away hears nothing more of what began meanwhile. */
+    void correctAll(List<Correction> corrections) {
+        away.keySet().forEach(this::takeAsItIs);
+        correct(corrections);
+    }
+
     /** Each device gets what makes it right: what waits for a program or for a step is made that much later. */
     void correct(List<Correction> corrections) {
         Map<Integer, Long> free = new HashMap<>();
-        corrections.stream().map(c -> c.key().deviceId()).distinct().forEach(this::takeAsItIs);
         for (Correction correction : corrections) {
             Device device = plan.device(correction.key().deviceId()).orElseThrow();
             long at = free.getOrDefault(device.id(), now);
-            Cause cause = Cause.outside("catch-up", now);
+            Cause cause = Cause.catchUp(now);
             for (PlannedCall call : correction.calls()) {
                 makeAll(new ArrayList<>(List.of(new Made(call, at, at, cause))));
                 at += pause(device, call);

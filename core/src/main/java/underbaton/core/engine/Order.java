@@ -29,8 +29,17 @@ public sealed interface Order {
     /** Makes any cue the standby, also one that would come by itself; nothing is sent. */
     record StandBy(int cueId) implements Order {}
 
-    /** Plays an item from a place of it on, ns since it began; what comes before that place is not sent. */
-    record Play(int itemId, long fromNanos) implements Order {}
+    /**
+     * Plays an item from a place of it on, ns since it began; what comes before that place is not sent.
+     *
+     * @param cueId a cue that lands there, of which all that the book puts before it counts as given; 0 for none
+     */
+    record Play(int itemId, long fromNanos, int cueId) implements Order {
+
+        public Play(int itemId, long fromNanos) {
+            this(itemId, fromNanos, 0);
+        }
+    }
 
     /** The music stands still where it is; moves that have begun go on. */
     record Pause() implements Order {}
@@ -80,6 +89,19 @@ public sealed interface Order {
      * @param leftOut what is not to be made right
      */
     record CatchUp(PlaybackState book, Set<Correction.Key> leftOut) implements Order {}
+
+    /**
+     * Breaks off what is under way in the item that plays, for it is to go on elsewhere: the music stands, calls that were to come late and
+     * cues that follow do not come, moves stand where they are. Nothing is sent.
+     */
+    record BreakOff() implements Order {}
+
+    /**
+     * What the book has under way at the place from which is played on comes in its time: calls that come late, and a cue that follows.
+     *
+     * @param book the book's state at that place
+     */
+    record TakeUp(PlaybackState book) implements Order {}
 
     /** Leaves what plays: the music, what follows by itself and what is under way; a cue stands by, and nothing is sent. */
     record Leave(int cueId) implements Order {}

@@ -30,7 +30,7 @@ abstract class Passing extends Telling {
         while (true) {
             long end = nextEnd();
             long later = nextLater();
-            long follow = followOn.map(FollowOn::dueNanos).orElse(NEVER);
+            long follow = nextFollow();
             long plays = nextOfPlaying();
             long step = nextStep();
             long asks = nextAsk();
@@ -61,12 +61,24 @@ abstract class Passing extends Telling {
     long nextNanos() {
         return Math.min(
                 Math.min(nextAsk(), Math.min(nextEnd(), nextLater())),
-                Math.min(followOn.map(FollowOn::dueNanos).orElse(NEVER), Math.min(nextOfPlaying(), nextStep())));
+                Math.min(nextFollow(), Math.min(nextOfPlaying(), nextStep())));
     }
 
     /** When a GO that waits for its second press has waited long enough. */
     long nextAsk() {
         return hand.askedNanos().isPresent() ? hand.askedNanos().getAsLong() + Manner.PATIENCE_NANOS + 1 : NEVER;
+    }
+
+    /** A dry run plays one item; with what comes by itself behind it, the next one begins. */
+    long nextFollow() {
+        if (followOn.isEmpty()) {
+            return NEVER;
+        }
+        FollowOn f = followOn.get();
+        boolean leaves = straightUntil.isPresent()
+                && begun.itemId() != 0
+                && begun.itemId() != f.cue().item().id();
+        return leaves ? NEVER : f.dueNanos();
     }
 
     long nextOfPlaying() {
@@ -165,7 +177,7 @@ abstract class Passing extends Telling {
 
     void fired(PlannedCue cue, long at) {
         if (straightUntil.isEmpty()) {
-            begun = begun.gave(cue);
+            begun = begun.gave(cue, playing.map(p -> p.position(at)).orElse(at - begun.nanos()));
         }
         if (cue.armed()) {
             last = Optional.of(new PlaybackState.Fired(cue, at));

@@ -153,6 +153,13 @@ public record PlaybackState(
         return turn.done().next();
     }
 
+    /** What has been called is made at once, and every move is where it ends. */
+    PlaybackState atRest() {
+        Turn turn = new Turn(this);
+        turn.comeToRest();
+        return turn.done().next();
+    }
+
     /** The same as a dry run: vamps are played once. */
     PlaybackState straight() {
         Turn turn = new Turn(this);

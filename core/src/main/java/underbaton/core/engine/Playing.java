@@ -1,6 +1,7 @@
 package underbaton.core.engine;
 
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
@@ -209,13 +210,18 @@ public record Playing(
     }
 
     /** What has been told already and is yet to be heard, so that an edit does not tell it twice. */
-    private Set<TimedCalls.Key> toldEarly(long position) {
+    Set<TimedCalls.Key> toldEarly(long position) {
         Set<TimedCalls.Key> told = item.timed().stream()
                 .filter(t -> t.momentNanos() > position)
                 .map(TimedCalls::key)
                 .collect(Collectors.toSet());
         ahead.forEach(t -> told.remove(t.key()));
         return told;
+    }
+
+    /** Without what has been told already. */
+    Playing withoutTold(Collection<TimedCalls.Key> told) {
+        return withAhead(ahead.stream().filter(t -> !told.contains(t.key())).toList());
     }
 
     // ---- what comes
@@ -361,7 +367,7 @@ public record Playing(
                         : item.timed().stream()
                                 .filter(t -> t.momentNanos() >= position)
                                 .map(t -> t.notBefore(position))
-                                .sorted()
+                                // What is told at once is told in the order in which it would have been.
                                 .toList());
     }
 

@@ -4,6 +4,7 @@ import java.util.Optional;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
+import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 
@@ -40,6 +41,10 @@ final class Restart {
     private static PlannedCall fromTheMiddle(Device device, Phrase phrase, long elapsed) {
         Argument argument = phrase.argument().orElseThrow();
         double seconds = Math.max(argument.least(), Math.min(argument.most(), elapsed / 1e9));
+        if (!(device.connection() instanceof Connection.Osc)) {
+            // Seven bits say only so many places; what the machine is told is what is remembered of it.
+            seconds = argument.amountAt(Math.rint(argument.exact(seconds, device.levels())), device.levels());
+        }
         return PlannedCall.of(device, phrase, Optional.of(new Amount.Measure(seconds)));
     }
 }

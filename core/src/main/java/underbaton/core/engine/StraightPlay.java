@@ -3,7 +3,7 @@ package underbaton.core.engine;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Consumer;
-import java.util.function.IntPredicate;
+import java.util.function.IntToLongFunction;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
@@ -31,8 +31,8 @@ final class StraightPlay {
     /** GO is not pressed on this cue, nor on any behind it. */
     private final int lastGo;
 
-    /** Of which of its cues, by their places, GO is pressed. */
-    private final IntPredicate given;
+    /** By the places of its cues, where GO is pressed, as {@link Begun#whereGiven} says. */
+    private final IntToLongFunction given;
 
     private final Consumer<Step> watcher;
 
@@ -41,7 +41,7 @@ final class StraightPlay {
     private boolean begun;
 
     StraightPlay(Plan plan, PlannedItem item, Carried before) {
-        this(plan, item, before, NEVER, NEVER, Integer.MAX_VALUE, order -> true, s -> {});
+        this(plan, item, before, NEVER, NEVER, Integer.MAX_VALUE, order -> Begun.BEFORE, s -> {});
     }
 
     /** @param cut what is heard from there on is left out, however early it would be told */
@@ -52,7 +52,7 @@ final class StraightPlay {
             long cut,
             long limit,
             int lastGo,
-            IntPredicate given,
+            IntToLongFunction given,
             Consumer<Step> watcher) {
         this.watcher = watcher;
         this.given = given;
@@ -61,7 +61,10 @@ final class StraightPlay {
         this.lastGo = lastGo;
         first = plan.firstOf(item.item().id());
         end = first + item.cues().size();
-        state = before.into(plan, first, cut);
+        // Its first cue may come by itself, behind the last one of the item before; then GO is pressed on the next.
+        boolean byItself =
+                before.followOn().filter(f -> isHere(f.cue().item().id())).isPresent();
+        state = before.into(plan, byItself ? plan.waitingFrom(first + 1) : first, cut);
     }
 
     /**
@@ -72,21 +75,19 @@ final class StraightPlay {
      */
     static PlaybackState before(Plan plan, PlannedItem item, Carried carried, long nanos, Consumer<Step> watcher) {
         int behind = Math.max(1, item.behind(nanos));
+        return before(plan, item, carried, nanos, order -> order < behind ? Begun.BEFORE : Begun.NOT_GIVEN, watcher);
+    }
+
+    private static PlaybackState before(
+            Plan plan, PlannedItem item, Carried carried, long nanos, IntToLongFunction given, Consumer<Step> watcher) {
         StraightPlay play = new StraightPlay(
-                plan,
-                item,
-                carried,
-                Math.max(0, nanos),
-                Math.max(0, nanos),
-                Integer.MAX_VALUE,
-                order -> order < behind,
-                watcher);
+                plan, item, carried, Math.max(0, nanos), Math.max(0, nanos), Integer.MAX_VALUE, given, watcher);
         play.run();
         return play.at(Math.max(0, nanos));
     }
 
     /** The item at a moment, with all that has been told by then, had some of its cues been given. */
-    static PlaybackState at(Plan plan, PlannedItem item, Carried carried, long nanos, IntPredicate given) {
+    static PlaybackState at(Plan plan, PlannedItem item, Carried carried, long nanos, IntToLongFunction given) {
         long moment = Math.max(0, nanos);
         StraightPlay play = new StraightPlay(plan, item, carried, NEVER, moment + 1, Integer.MAX_VALUE, given, s -> {});
         play.run();
@@ -95,10 +96,11 @@ final class StraightPlay {
 
     /** The item just before one of its cues is fired in the order of the book. */
     static PlaybackState before(
-            Plan plan, PlannedItem item, Carried carried, int order, IntPredicate given, Consumer<Step> watcher) {
+            Plan plan, PlannedItem item, Carried carried, int order, IntToLongFunction given, Consumer<Step> watcher) {
         PlannedCue cue = item.cues().get(order);
         if (cue.atNanos().isPresent()) {
-            return before(plan, item, carried, order == 0 ? 0L : cue.atNanos().getAsLong(), watcher);
+            long at = order == 0 ? 0L : cue.atNanos().getAsLong();
+            return before(plan, item, carried, at, o -> o < order ? given.applyAsLong(o) : Begun.NOT_GIVEN, watcher);
         }
         int from = order;
         while (from > 0 && item.cues().get(from).comesWith()) {
@@ -110,10 +112,11 @@ final class StraightPlay {
         while (!play.awaits(leader) && play.next().isPresent()) {
             continue;
         }
-        return play.state.followOn().filter(f -> f.cue().equals(leader)).isPresent()
-                ? play.at(Math.max(
-                        play.state.nowNanos(), play.state.followOn().get().dueNanos() - 1))
-                : play.state;
+        if (play.awaits(leader)) {
+            return play.at(
+                    Math.max(play.state.nowNanos(), play.state.followOn().get().dueNanos() - 1));
+        }
+        return play.state.standby() == first + from ? play.at(play.goNanos() + 1) : play.state;
     }
 
     private boolean awaits(PlannedCue cue) {
@@ -156,21 +159,35 @@ final class StraightPlay {
         quietWaves();
         passOver();
         boolean waits = state.standby() < Math.min(end, lastGo);
+        boolean looksAhead = waits || state.standby() == lastGo;
         // What has been given was given by the last moment that is asked for.
-        long until = waits ? Math.min(goNanos(), limit == NEVER ? NEVER : limit - 1) : restNanos();
+        long rests = looksAhead ? goNanos() : restNanos();
+        long until = looksAhead && limit != NEVER ? Math.min(rests, limit - 1) : rests;
         long at = wake <= until ? wake : Math.max(until, state.nowNanos());
-        if (at >= limit) {
+        if (at >= limit || at >= leavesNanos()) {
             return Optional.empty();
         }
         if (wake <= until) {
-            return Optional.of(step(Event.pass(Math.max(wake, sure(until)))));
+            return Optional.of(step(Event.pass(Math.max(wake, Math.min(sure(rests), looksAhead ? mayRest() : NEVER)))));
         }
-        return waits ? Optional.of(step(Event.of(at, new Order.Go()))) : Optional.empty();
+        if (!waits) {
+            return Optional.empty();
+        }
+        boolean hurried =
+                limit != NEVER && at >= limit - 1 && given.applyAsLong(state.standby() - first) == Begun.BEFORE;
+        Step go = step(Event.of(at, new Order.Go()));
+        if (hurried) {
+            // It was given long before, so what it calls late has been called, and its moves have come to their ends.
+            state = state.atRest();
+            wake = Engine.step(state, Event.pass(state.nowNanos())).wakeNanos();
+        }
+        return Optional.of(go);
     }
 
     /** The standby goes on behind cues that nobody gives. */
     private void passOver() {
-        while (state.standby() < Math.min(end, lastGo) && !given.test(state.standby() - first)) {
+        while (state.standby() < Math.min(end, lastGo)
+                && given.applyAsLong(state.standby() - first) == Begun.NOT_GIVEN) {
             step(Event.of(state.nowNanos(), new Order.Next()));
         }
     }
@@ -202,7 +219,27 @@ final class StraightPlay {
                     .map(p -> p.dueAt(p.ahead().get(p.ahead().size() - 1).nanos()))
                     .orElse(wake);
         }
-        return Math.min(limit == NEVER ? NEVER : limit - 1, Math.min(decided, firstQuiet()));
+        long last = Math.min(limit, leavesNanos());
+        return Math.min(last == NEVER ? NEVER : last - 1, Math.min(decided, firstQuiet()));
+    }
+
+    /** When the next item begins by itself; far away when it does not. */
+    private long leavesNanos() {
+        return state.followOn()
+                .filter(f -> !isHere(f.cue().item().id()))
+                .map(FollowOn::dueNanos)
+                .orElse(NEVER);
+    }
+
+    /** Before this moment it cannot come to rest: what is under way ends then at the earliest. */
+    private long mayRest() {
+        long last = state.agenda().isEmpty()
+                ? state.nowNanos()
+                : state.agenda().lastKey().dueNanos();
+        for (Move move : state.moves().values()) {
+            last = move.isEndless() ? last : Math.max(last, move.endNanos());
+        }
+        return Math.max(last, state.followOn().map(FollowOn::dueNanos).orElse(last));
     }
 
     /** When the first of the waves that have no end is no longer shown. */
@@ -217,6 +254,10 @@ final class StraightPlay {
     /** The moment up to which things come before GO is pressed. */
     private long goNanos() {
         int order = state.standby() - first;
+        long where = given.applyAsLong(order);
+        if (where >= 0) {
+            return Math.max(where, state.nowNanos());
+        }
         OptionalLong before = OptionalLong.empty();
         long behind = NEVER;
         if (state.playing().isPresent()) {

@@ -3,6 +3,7 @@ package underbaton.core.engine;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalLong;
@@ -255,6 +256,17 @@ abstract class Telling {
     }
 
     void make(PlannedCall call, long due, long wanted, Cause cause, boolean beforeStart) {
+        if (!agenda.isEmpty() && !cause.mends() && straightUntil.isEmpty()) {
+            overtakeMends(call);
+            OptionalLong steps = lastMendingStep(call);
+            if (steps.isPresent()) {
+                // A machine that steps is stepped on from where it is being brought.
+                later(
+                        steps.getAsLong() + pause(plan.device(call.deviceId()).orElseThrow(), call),
+                        new Later.ALaterCall(call, cause));
+                return;
+            }
+        }
         overtake(call);
         levels.after(call);
         Away a = away.get(call.deviceId());
@@ -295,6 +307,61 @@ abstract class Telling {
         if (call.effect().takesAlong(Along.LEVELS)) {
             haltAll(call.deviceId());
         }
+    }
+
+    /** What an earlier catch-up was still to set there is not set over it. */
+    private void overtakeMends(PlannedCall call) {
+        for (Map.Entry<Later.Key, Later> later : agenda.entrySet()) {
+            boolean overtaken = later.getValue() instanceof Later.ALaterCall waits
+                            && waits.cause().mends()
+                            && setsTheSame(waits.call(), call)
+                    || later.getValue() instanceof Later.AMove moves
+                            && moves.cause().mends()
+                            && sets(call, moves.move().motion().control());
+            agenda = overtaken ? agenda.minus(later.getKey()) : agenda;
+        }
+    }
+
+    /** When the last step leaves by which a catch-up still brings a list to its place; empty when none does. */
+    private OptionalLong lastMendingStep(PlannedCall call) {
+        if (call.effect().kind() != Effect.Kind.STEPS) {
+            return OptionalLong.empty();
+        }
+        return agenda.entrySet().stream()
+                .filter(e -> e.getValue() instanceof Later.ALaterCall waits
+                        && waits.cause().mends()
+                        && waits.call().deviceId() == call.deviceId()
+                        && waits.call().effect().kind() != Effect.Kind.LEVELS
+                        && !waits.call().effect().takesASlot()
+                        && Slot.key(waits.call().effect()).equals(Slot.key(call.effect())))
+                .mapToLong(e -> e.getKey().dueNanos())
+                .max();
+    }
+
+    private static boolean setsTheSame(PlannedCall waits, PlannedCall call) {
+        if (waits.deviceId() != call.deviceId()) {
+            return false;
+        }
+        Effect.Kind kind = waits.effect().kind();
+        if (kind == Effect.Kind.STEPS || kind == Effect.Kind.SETS) {
+            boolean sets = call.effect().kind() == Effect.Kind.SETS
+                    && Slot.key(waits.effect()).equals(Slot.key(call.effect()));
+            return sets || call.effect().takesAlong(Along.LISTS);
+        }
+        if (waits.effect().takesASlot()) {
+            boolean all = call.effect().kind() == Effect.Kind.STOPS
+                            && Slot.key(call.effect()).isEmpty()
+                    || kind == Effect.Kind.HOLDS && call.effect().takesAlong(Along.LEVELS);
+            boolean same = Slot.key(waits.effect()).equals(Slot.key(call.effect()));
+            return call.effect().takesASlot() && (all || same);
+        }
+        return !waits.levels().isEmpty() && waits.levels().keySet().stream().allMatch(control -> sets(call, control));
+    }
+
+    private static boolean sets(PlannedCall call, Control control) {
+        return call.levels().containsKey(control)
+                || call.motion().filter(m -> m.control().equals(control)).isPresent()
+                || call.deviceId() == control.deviceId() && call.effect().takesAlong(Along.LEVELS);
     }
 
     void haltAll(int deviceId) {

@@ -7,7 +7,6 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
 import java.util.function.Predicate;
-import java.util.stream.Collectors;
 import org.pcollections.TreePMap;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.engine.PlaybackState.Later;
@@ -45,7 +44,7 @@ final class Turn extends Listening {
         } else if (order instanceof Order.StandBy to) {
             moveTo(plan.indexOf(to.cueId()));
         } else if (order instanceof Order.Play play) {
-            plan.item(play.itemId()).ifPresent(item -> playFrom(item, play.fromNanos()));
+            plan.item(play.itemId()).ifPresent(item -> playFrom(item, play.fromNanos(), play.cueId()));
         } else if (order instanceof Order.Behave behave) {
             hand = hand.with(behave.manner());
         } else if (order instanceof Order.Hold) {
@@ -87,17 +86,17 @@ final class Turn extends Listening {
             for (int id : arm.listenerIds()) {
                 hearing = hearing.arming(id, arm.listens());
             }
+        } else if (order instanceof Order.TakeUp up) {
+            takeUp(up.book().shifted(now - up.book().nowNanos()));
+        } else if (order instanceof Order.BreakOff) {
+            breakOff();
         } else if (order instanceof Order.Leave leave) {
             leave(leave.cueId());
         } else if (order instanceof Order.CatchUp catchUp) {
+            takeBackMends(id -> true);
             List<Correction> all = CatchUp.between(catchUp.book(), done().next());
             hand = hand.movedTo(false);
-            // One that is back, and right as it was before it was away, hears nothing more of what began meanwhile.
-            Set<Integer> wrong = all.stream().map(c -> c.key().deviceId()).collect(Collectors.toSet());
-            away.keySet().stream().filter(id -> !wrong.contains(id)).forEach(this::takeAsItIs);
-            correct(CatchUp.without(all, catchUp.leftOut()).stream()
-                    .filter(c -> isThere(c.key().deviceId()))
-                    .toList());
+            correctAll(CatchUp.without(all, catchUp.leftOut()));
             setGoingAsIn(catchUp.book());
         } else if (order instanceof Order.BringUp up) {
             bringUp(up.deviceId());
@@ -189,11 +188,11 @@ final class Turn extends Listening {
         Turn onPaper = new Turn(done().next());
         skipped.forEach(t -> onPaper.land(List.of(t), now));
         onPaper.comeToRest();
-        correct(CatchUp.without(CatchUp.between(onPaper.done().next(), done().next()), Set.of()));
+        correctAll(CatchUp.without(CatchUp.between(onPaper.done().next(), done().next()), Set.of()));
     }
 
     /** What has been called is made at once, and every move is where it ends. */
-    private void comeToRest() {
+    void comeToRest() {
         while (!agenda.isEmpty()) {
             makeLater();
         }
@@ -212,27 +211,29 @@ final class Turn extends Listening {
         began(item, now);
     }
 
-    private void playFrom(PlannedItem item, long from) {
-        int itemId = item.item().id();
-        int first = plan.firstOf(itemId);
-        int next = first;
+    private void playFrom(PlannedItem item, long from, int cueId) {
+        int first = plan.firstOf(item.item().id());
         followOn = Optional.empty();
         hand = hand.movedTo(false);
-        begin(itemId, Math.max(0, from));
-        if (from > 0) {
-            begun = begun.gaveAllBefore(
-                    item, Math.max(item.behind(from), Math.min(1, item.cues().size())));
+        begin(item.item().id(), Math.max(0, from));
+        if (item.cues().isEmpty()) {
+            standby = plan.waitingFrom(first);
+            return;
         }
-        if (!item.cues().isEmpty()) {
-            if (from <= 0 && item.cues().get(0).atNanos().isEmpty()) {
-                fireFrom(first, now, item.cues().get(0).cueId(), now);
-                next = first + 1;
-            } else {
-                next = first + item.behind(from);
-            }
+        int given = from > 0 ? givenAt(item, from) : 0;
+        int landing = cueId == 0 ? -1 : plan.indexOf(cueId) - first;
+        given = Math.max(given, Math.min(landing, item.cues().size()));
+        begun = begun.gaveAllBefore(item, given);
+        if (from <= 0 && item.cues().get(0).atNanos().isEmpty()) {
+            fireFrom(first, now, item.cues().get(0).cueId(), now);
+            given = Math.max(1, given);
         }
-        standby =
-                plan.waitingFrom(next == first && !item.cues().isEmpty() && plan.beginsItem(first) ? first + 1 : next);
+        standby = plan.waitingFrom(given == 0 && plan.beginsItem(first) ? first + 1 : first + given);
+    }
+
+    /** How many of its cues, in the order of the book, have been given at a place behind its beginning: the opening one at least. */
+    private static int givenAt(PlannedItem item, long from) {
+        return Math.max(item.behind(from), Math.min(1, item.cues().size()));
     }
 
     /** The music and the moves stand where they are, and what the item set going is stopped; looks stay. */
@@ -318,10 +319,7 @@ final class Turn extends Listening {
         int order = p.item().behind(to);
         begun = begun.held() ? begun.holding(Suspended.nothing(now)) : begun;
         begun = back ? begun.withoutFrom(p.item(), order) : begun;
-        begun = to > 0
-                ? begun.gaveAllBefore(
-                        p.item(), Math.max(order, Math.min(1, p.item().cues().size())))
-                : begun;
+        begun = to > 0 ? begun.gaveAllBefore(p.item(), givenAt(p.item(), to)) : begun;
     }
 
     private void stopAll() {
@@ -406,9 +404,24 @@ final class Turn extends Listening {
 
     private void leave(int cueId) {
         moveTo(plan.indexOf(cueId));
+        breakOff();
         begun = begun.goingOn();
-        followOn = Optional.empty();
         playing = Optional.empty();
+    }
+
+    private void takeUp(PlaybackState book) {
+        book.agenda().forEach((key, later) -> {
+            if (later instanceof Later.ALaterCall) {
+                later(key.dueNanos(), later);
+            }
+        });
+        followOn = book.followOn().flatMap(this::stillThere).or(() -> followOn);
+    }
+
+    private void breakOff() {
+        playing = playing.map(p -> p.paused() ? p : p.pause(now));
+        begun = begun.held() ? begun.holding(Suspended.nothing(now)) : begun;
+        followOn = Optional.empty();
         halt();
         dropLaterCalls();
     }

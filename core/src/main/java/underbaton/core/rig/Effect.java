@@ -46,6 +46,14 @@ public record Effect(Kind kind, String of, int amount, List<Along> along) {
         }
     }
 
+    /** Whether it takes a slot: holds, sets going, or ends. */
+    public boolean takesASlot() {
+        return switch (kind) {
+            case HOLDS, STARTS, STOPS -> true;
+            case MOMENT, STEPS, SETS, LEVELS -> false;
+        };
+    }
+
     public static final Effect HOLDS = new Effect(Kind.HOLDS, "", 0);
     public static final Effect MOMENT = new Effect(Kind.MOMENT, "", 0);
     public static final Effect STARTS = new Effect(Kind.STARTS, "", 0);

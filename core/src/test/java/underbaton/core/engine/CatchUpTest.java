@@ -152,7 +152,7 @@ class CatchUpTest {
                                     item,
                                     carried,
                                     index - plan.firstOf(item.item().id()),
-                                    order -> true,
+                                    order -> Begun.BEFORE,
                                     this::hear)
                             : StraightPlay.before(
                                     plan, item, carried, (long) (random.nextDouble() * 34 * SECOND), this::hear);

@@ -47,6 +47,11 @@ final class Machines {
         return all;
     }
 
+    /** When the film would have begun to be where it is; 0 for never. */
+    long filmBegan() {
+        return filmBegan;
+    }
+
     /** @param nanos when, by the clock of whoever plays */
     void hear(Message message, long nanos) {
         now = nanos;

@@ -43,6 +43,9 @@ final class PlayableShows {
 
     private final Random random;
     private final boolean endless;
+    /** With leads up to half a second, and tempi that change under linked sections. */
+    private boolean wide;
+
     private Show show;
     private int number;
 
@@ -54,6 +57,16 @@ final class PlayableShows {
     /** @param endless whether waves without an end are among it */
     static Show show(long seed, boolean endless) {
         return new PlayableShows(seed, endless).show();
+    }
+
+    static Show wide(long seed) {
+        PlayableShows shows = new PlayableShows(seed, true);
+        shows.wide = true;
+        return shows.show();
+    }
+
+    private int lead(int usual) {
+        return wide ? random.nextInt(3) * random.nextInt(251) : usual;
     }
 
     private Show show() {
@@ -73,7 +86,7 @@ final class PlayableShows {
     // ---- the rig
 
     private void rig() {
-        device("Lights", 0, random.nextInt(3) * 40, 0, List.of(), network());
+        device("Lights", 0, lead(random.nextInt(3) * 40), 0, List.of(), network());
         for (int i = 0; i < LOOKS; i++) {
             phrase("Look " + i, "note " + i, "", "holds");
         }
@@ -91,7 +104,7 @@ final class PlayableShows {
                     "holds mute " + i);
         }
         phrase("Tap", "note 90", "", "moment");
-        device("Player", 4, random.nextInt(2) * 100, 0, List.of(), local());
+        device("Player", 4, lead(random.nextInt(2) * 100), 0, List.of(), local());
         for (int i = 0; i < LOOPS; i++) {
             phrase("Loop " + i, "note " + (40 + i), "", "starts loop " + i);
             phrase("Stop loop " + i, "note off " + (40 + i), "", "stops loop " + i);
@@ -100,7 +113,7 @@ final class PlayableShows {
         phrase("Film", "control 20 to ?", "seconds 0 to 127", "starts film for 1:30");
         phrase("Film off", "control 21 to 0", "", "stops film");
         phrase("Silence", "note 70", "", "stops");
-        device("Tablet", 5, 0, 0, List.of(new StepList("song", SONGS, 50)), network());
+        device("Tablet", 5, lead(0), 0, List.of(new StepList("song", SONGS, 50)), network());
         phrase("Next", "note 48", "", "steps song by +1");
         phrase("Previous", "note 47", "", "steps song by -1");
         if (random.nextBoolean()) {
@@ -172,6 +185,9 @@ final class PlayableShows {
         score.add("5 B Verse").add("9 C Chorus").add("13 D Verse 2 as B");
         if (random.nextBoolean()) {
             score.add("7 6/8").add("11 4/4");
+        }
+        if (wide && random.nextBoolean()) {
+            score.add("13 quarter = " + (50 + random.nextInt(100)));
         }
         if (random.nextInt(3) == 0) {
             score.add("14 vamp 2 bars");

@@ -96,7 +96,8 @@ class DeskController {
     /** Nobody asks while the show plays on by itself from the book that it began with. */
     private Optional<DeskView.Offer> offer(int showId, PlaybackState state) {
         boolean moved = state.hand().moved();
-        if (!moved && !stage.bookChanged(showId)) {
+        // In a hold, going on looks at what the book says.
+        if (!moved && (!stage.bookChanged(showId) || state.begun().held())) {
             return Optional.empty();
         }
         String to = moved ? Destinations.STANDBY : Destinations.PRESENT;

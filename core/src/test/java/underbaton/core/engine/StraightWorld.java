@@ -1,0 +1,202 @@
+package underbaton.core.engine;
+
+import java.util.HashSet;
+import java.util.Set;
+import java.util.function.ToLongFunction;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.TimedCalls;
+
+/**
+ * A show played by an operator who has the book before him and presses GO in its order: when all rests, though before what the book puts
+ * behind that cue comes by itself. Cues that he is not to give he passes over.
+ */
+final class StraightWorld extends WalkedWorld {
+
+    private final Set<String> fired = new HashSet<>();
+    /** When the item that plays began, by the clock. */
+    private long began;
+
+    StraightWorld(Plan plan) {
+        super(plan, 1, 0);
+    }
+
+    @Override
+    void happened(Happening happening) {
+        if (happening instanceof Happening.Fired f) {
+            fired.add(f.cue().label());
+        }
+        if (happening instanceof Happening.Began b) {
+            began = b.atNanos();
+        }
+    }
+
+    /** Whether the film was set going by an earlier item: how long that lasted is the operator's own affair. */
+    boolean filmIsOld() {
+        return machines.filmBegan() < began;
+    }
+
+    /** All items before one. */
+    void playBefore(int itemId) {
+        for (PlannedItem item : state.plan().items()) {
+            if (item.item().id() == itemId) {
+                return;
+            }
+            playThrough(item);
+        }
+    }
+
+    private void playThrough(PlannedItem item) {
+        if (!begin(item)) {
+            return;
+        }
+        int end = state.plan().firstOf(item.item().id()) + item.cues().size();
+        while (state.standby() < end) {
+            pressInTime();
+        }
+        rest(item);
+    }
+
+    /** @return whether there is anything to play */
+    private boolean begin(PlannedItem item) {
+        int first = state.plan().firstOf(item.item().id());
+        if (item.cues().isEmpty()) {
+            return false;
+        }
+        boolean comesByItself = state.followOn()
+                .filter(f -> f.cue().item().id() == item.item().id())
+                .isPresent();
+        if (comesByItself) {
+            passTo(state.followOn().orElseThrow().dueNanos());
+        } else if (state.standby() == first) {
+            order(new Order.Go());
+        } else {
+            return state.begun().itemId() == item.item().id();
+        }
+        return true;
+    }
+
+    private void rest(PlannedItem item) {
+        long scoreEnd = began + item.scoreNanos();
+        for (int i = 0;
+                i < 10_000
+                        && !(isAtRest()
+                                && state.playing().map(p -> p.ahead().isEmpty()).orElse(true));
+                i++) {
+            boolean leaves = state.followOn()
+                    .filter(f -> f.cue().item().id() != item.item().id())
+                    .isPresent();
+            if (leaves && isQuiet()) {
+                return;
+            }
+            playOn(Math.max(1, Math.min(SECOND, wake - state.nowNanos())));
+        }
+        if (state.followOn().isEmpty()) {
+            playOn(Math.max(0, scoreEnd - state.nowNanos()));
+        }
+    }
+
+    private boolean isQuiet() {
+        return state.agenda().isEmpty() && state.moves().values().stream().allMatch(Move::isEndless);
+    }
+
+    private boolean isAtRest() {
+        return isQuiet() && state.followOn().isEmpty();
+    }
+
+    /** GO on the standby, when its time has come. */
+    private void pressInTime() {
+        waitFor(state.standby(), Long.MAX_VALUE);
+        order(new Order.Go());
+    }
+
+    /** Until all that the book puts before a cue has come and rests, and no later than what it puts behind it, or than a moment. */
+    private void waitFor(int index, long latest) {
+        int order = index
+                - state.plan().firstOf(state.plan().cues().get(index).item().id());
+        for (int i = 0; i < 100_000 && state.nowNanos() < latest; i++) {
+            Playing p = state.playing().orElse(null);
+            long behind = Long.MAX_VALUE;
+            boolean before = false;
+            if (p != null) {
+                for (TimedCalls t : p.ahead()) {
+                    before |= t.order() < order;
+                    behind = t.order() > order ? Math.min(behind, p.dueAt(t.nanos()) - 1) : behind;
+                }
+            }
+            if (!before && (isAtRest() || state.nowNanos() >= behind)) {
+                return;
+            }
+            long next = Math.min(latest, Math.max(state.nowNanos() + 1, wake));
+            playOn((before ? next : Math.min(next, Math.max(behind, state.nowNanos()))) - state.nowNanos());
+        }
+    }
+
+    /** From the beginning of an item, with the cue that opens it. */
+    void playFromTheTop(int itemId) {
+        playBefore(itemId);
+        begin(state.plan().item(itemId).orElseThrow());
+    }
+
+    /** Just before a cue that waits for GO. */
+    void playToCue(PlannedCue cue) {
+        int index = index(cue);
+        playBefore(cue.item().id());
+        PlannedItem item = state.plan().item(cue.item().id()).orElseThrow();
+        int first = state.plan().firstOf(item.item().id());
+        if (index == first) {
+            return;
+        }
+        begin(item);
+        while (state.standby() < index) {
+            pressInTime();
+        }
+        waitFor(index, Long.MAX_VALUE);
+    }
+
+    /**
+     * To a place of an item, of which only some cues by hand are given.
+     *
+     * @param given where each is given, as {@link Begun#whereGiven} says
+     * @param position ns since the item began, at this pace
+     */
+    void playTo(int itemId, long position, int permille, ToLongFunction<PlannedCue> given) {
+        playBefore(itemId);
+        PlannedItem item = state.plan().item(itemId).orElseThrow();
+        if (position <= 0 || !begin(item)) {
+            return;
+        }
+        order(new Order.Pace(permille));
+        int end = state.plan().firstOf(itemId) + item.cues().size();
+        while (state.standby() < end && stillBefore(position)) {
+            PlannedCue cue = state.plan().cues().get(state.standby());
+            long where = given.applyAsLong(cue);
+            if (where == Begun.NOT_GIVEN) {
+                order(new Order.Next());
+                continue;
+            }
+            if (where >= 0) {
+                playOn(Math.max(0, Math.min(dueAt(where), dueAt(position) - 1) - state.nowNanos()));
+            } else {
+                waitFor(state.standby(), dueAt(position) - 1);
+            }
+            order(new Order.Go());
+        }
+        while (state.standby() < end) {
+            boolean gives = given.applyAsLong(state.plan().cues().get(state.standby())) != Begun.NOT_GIVEN;
+            order(gives ? new Order.Go() : new Order.Next());
+        }
+        while (stillBefore(position)) {
+            playOn(Math.min(SECOND, dueAt(position) - 1 - state.nowNanos()));
+        }
+    }
+
+    private long dueAt(long position) {
+        return state.playing().map(p -> p.dueAt(position)).orElse(state.nowNanos());
+    }
+
+    private boolean stillBefore(long position) {
+        return state.playing().isPresent() && dueAt(position) - 1 > state.nowNanos();
+    }
+}

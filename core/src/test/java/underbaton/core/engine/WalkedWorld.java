@@ -1,0 +1,85 @@
+package underbaton.core.engine;
+
+import java.util.HashSet;
+import java.util.Map;
+import java.util.Set;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem.VampSpan;
+
+/** A show being played, and the machines that hear what is sent while they are switched on; they know bytes and nothing else. */
+class WalkedWorld {
+
+    static final long SECOND = 1_000_000_000L;
+    private static final long LOOK = 20_000_000L;
+
+    final Machines machines;
+    final Set<Integer> off = new HashSet<>();
+    PlaybackState state;
+    long wake;
+
+    WalkedWorld(Plan plan, int song, long nanos) {
+        machines = new Machines(song);
+        state = PlaybackState.of(plan, nanos);
+        take(Engine.step(state, Event.pass(nanos)));
+    }
+
+    void order(Order order) {
+        take(Engine.step(state, Event.of(state.nowNanos(), order)));
+    }
+
+    void pass(long nanos) {
+        passTo(state.nowNanos() + nanos);
+    }
+
+    void passTo(long moment) {
+        take(Engine.step(state, Event.pass(moment)));
+    }
+
+    void take(Step step) {
+        state = step.next();
+        wake = step.wakeNanos();
+        for (ScheduledMessage m : step.messages()) {
+            if (!off.contains(m.deviceId())) {
+                machines.hear(m.message(), m.dueNanos());
+            }
+        }
+        for (Happening happening : step.happenings()) {
+            happened(happening);
+        }
+    }
+
+    void happened(Happening happening) {}
+
+    /** The music plays on for so long, and each vamp is left at the end of the pass that it is in. */
+    void playOn(long nanos) {
+        long end = state.nowNanos() + nanos;
+        while (state.nowNanos() < end) {
+            Playing p = state.playing().orElse(null);
+            if (p == null || !p.vamping() || p.paused()) {
+                boolean straightOn = p == null || p.paused() || p.vamp().isEmpty();
+                long vamp = straightOn ? end : p.dueAt(p.vamp().get().fromNanos());
+                passTo(Math.min(end, vamp > state.nowNanos() ? vamp : state.nowNanos() + LOOK));
+                continue;
+            }
+            VampSpan vamp = p.vamp().orElseThrow();
+            long last = p.dueAt(vamp.toNanos()) - 1;
+            if (last > state.nowNanos()) {
+                passTo(Math.min(end, last));
+            }
+            if (state.nowNanos() < end
+                    && state.playing().filter(Playing::vamping).isPresent()) {
+                order(new Order.Release());
+                pass(2);
+            }
+        }
+    }
+
+    Map<String, String> parts() {
+        return machines.parts(state.nowNanos());
+    }
+
+    int index(PlannedCue cue) {
+        return state.plan().indexOf(cue);
+    }
+}

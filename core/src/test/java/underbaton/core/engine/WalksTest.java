@@ -1,0 +1,456 @@
+package underbaton.core.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.OptionalInt;
+import java.util.Random;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.function.ToLongFunction;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.Show;
+import underbaton.core.file.StoredForm;
+import underbaton.core.plan.OutTonight;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.Planner;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Refusal;
+
+/**
+ * Walks with every order of the Desk, each ended by one of its ways to get right again, played on for ten seconds; and the same show
+ * played straight to there by GO alone. The judge is what the machines, which know bytes and no book, are doing in the two worlds.
+ */
+class WalksTest {
+
+    private static final long SECOND = WalkedWorld.SECOND;
+    private static final int WALKS = Integer.getInteger("baton.walks", 600);
+    private static final long FIRST = Long.getLong("baton.walk", 0);
+
+    @Test
+    void every_machine_is_right_after_every_walk() {
+        List<String> wrong = new ArrayList<>();
+        Map<String, Integer> ends = new TreeMap<>();
+        for (long seed = FIRST; seed < FIRST + WALKS; seed++) {
+            Walk walk = new Walk(seed);
+            String found;
+            try {
+                found = walk.judged();
+            } catch (RuntimeException | AssertionError fault) {
+                found = fault.toString();
+                if (WALKS == 1) {
+                    throw fault;
+                }
+            }
+            ends.merge(walk.end, 1, Integer::sum);
+            if (!found.isEmpty()) {
+                wrong.add("seed " + seed + ", " + walk.end + ": " + found + (WALKS == 1 ? walk.told : ""));
+            }
+        }
+        System.out.println(WALKS + " walks, " + wrong.size() + " wrong; by their ends: " + ends);
+        assertThat(wrong).isEmpty();
+    }
+
+    /** One walk through a show by chance, and its judgement. */
+    private static final class Walk {
+
+        private final Random random;
+        private Show show;
+        private Plan plan;
+        private WalkedWorld world;
+        private final Set<String> notKnown = new HashSet<>();
+        private final List<String> told = new ArrayList<>();
+        private boolean crashed;
+        private long crashedNanos;
+        String end = "";
+
+        Walk(long seed) {
+            random = new Random(seed);
+            show = PlayableShows.wide(seed);
+            plan = Planner.plan(show);
+            world = new WalkedWorld(plan, 1, random.nextInt(1_000_000));
+            order(new Order.StandsAt(device("Tablet"), "song", 1));
+        }
+
+        private int device(String name) {
+            return plan.devices().stream()
+                    .filter(d -> d.name().equals(name))
+                    .findFirst()
+                    .orElseThrow()
+                    .id();
+        }
+
+        private void order(Order order) {
+            told.add("\n" + world.state.nowNanos() / 1_000_000 + " "
+                    + (order instanceof Order.Play || order instanceof Order.StandBy || order instanceof Order.PlayOn
+                            ? order
+                            : order.getClass().getSimpleName()));
+            world.order(order);
+        }
+
+        // ---- the walk
+
+        private void walk() {
+            for (int i = random.nextInt(14); i > 0; i--) {
+                any();
+                world.pass((long) (random.nextDouble() * 5 * SECOND));
+            }
+            if (random.nextInt(8) == 0) {
+                crash();
+            } else if (random.nextInt(3) == 0) {
+                order(new Order.Hold());
+                world.pass((long) (random.nextDouble() * 5 * SECOND));
+            }
+        }
+
+        private void any() {
+            PlannedItem item = plan.items().get(random.nextInt(plan.items().size()));
+            switch (random.nextInt(20)) {
+                case 0 -> order(new Order.StandBy(cueOfItsOwn().cueId()));
+                case 1 -> order(new Order.Play(item.item().id(), (long) (random.nextDouble() * 30 * SECOND)));
+                case 2 -> order(random.nextBoolean() ? new Order.Pause() : new Order.Resume());
+                case 3 -> {
+                    List<PlannedCall> calls = anyCue().calls();
+                    if (!calls.isEmpty()) {
+                        order(new Order.Fire(calls.get(random.nextInt(calls.size())), "by hand"));
+                    }
+                }
+                case 4 -> switched();
+                case 5 -> order(random.nextInt(3) == 0 ? new Order.StopAll() : new Order.Release());
+                case 6 -> order(new Order.Locate((long) (random.nextDouble() * 30 * SECOND)));
+                case 7 -> order(new Order.Nudge((random.nextInt(400) - 200) * 1_000_000L));
+                case 8 -> order(new Order.Pace(700 + random.nextInt(600)));
+                case 9 -> order(new Order.Hold());
+                case 10 -> order(random.nextBoolean() ? new Order.Back() : new Order.Next());
+                case 11 -> tonight();
+                case 12 -> edit();
+                case 13 -> {
+                    order(new Order.Tap());
+                    world.pass(SECOND / 2);
+                    order(new Order.Tap());
+                }
+                case 14 -> rejoin(whereto());
+                default -> order(new Order.Go());
+            }
+        }
+
+        /** One that comes by GO, or at its own time. */
+        private PlannedCue cueOfItsOwn() {
+            PlannedCue cue = anyCue();
+            while (cue.follows()) {
+                cue = anyCue();
+            }
+            return cue;
+        }
+
+        /** Where the music stands when a cue by hand of a song is given, is the operator's own affair. */
+        private PlannedCue cueOfItsOwnTime() {
+            PlannedCue cue = cueOfItsOwn();
+            for (int i = 0; i < 50; i++) {
+                boolean alone = plan.item(cue.item().id()).orElseThrow().timed().isEmpty();
+                if (cue.atNanos().isPresent() || alone) {
+                    return cue;
+                }
+                cue = cueOfItsOwn();
+            }
+            return cue;
+        }
+
+        private PlannedCue anyCue() {
+            return plan.cues().get(random.nextInt(plan.cues().size()));
+        }
+
+        private void switched() {
+            int id = plan.devices().get(random.nextInt(plan.devices().size())).id();
+            if (world.off.remove(id)) {
+                order(new Order.Found(id));
+                if (random.nextBoolean()) {
+                    order(new Order.BringUp(id));
+                }
+            } else {
+                world.off.add(id);
+                order(new Order.Lost(id));
+            }
+        }
+
+        private void tonight() {
+            int id = plan.devices().get(random.nextInt(plan.devices().size())).id();
+            OutTonight out = plan.out();
+            adopt(out.with(OutTonight.Kind.MACHINE, id, out.devices().contains(id)));
+        }
+
+        private void adopt(OutTonight out) {
+            plan = Planner.plan(show).tonight(out);
+            order(new Order.Adopt(plan));
+            told.add(" out: " + out.devices());
+        }
+
+        private void edit() {
+            List<Cue> cues = show.cues().toList();
+            if (cues.size() < 4) {
+                return;
+            }
+            Cue gone = cues.get(1 + random.nextInt(cues.size() - 1));
+            show = show.withoutCue(gone.id());
+            told.add("\nwithout cue " + gone.number());
+            adopt(plan.out());
+        }
+
+        private void crash() {
+            told.add("\n" + world.state.nowNanos() / 1_000_000 + " crash");
+            long micros = world.state.nowNanos() / 1000;
+            Kept kept = StoredForm.read(StoredForm.write(Kept.of(world.state, micros)), Kept.class);
+            crashedNanos = world.state.nowNanos();
+            long away = (long) (random.nextDouble() * 10 * SECOND) / 1000 * 1000;
+            world.state = kept.into(Planner.plan(show), crashedNanos + away, micros + away / 1000);
+            world.take(Engine.step(world.state, Event.pass(world.state.nowNanos())));
+            order(new Order.Adopt(plan));
+            world.off.forEach(id -> order(new Order.Lost(id)));
+            crashed = true;
+        }
+
+        // ---- its end
+
+        private Whereto whereto() {
+            boolean plays = world.state.playing().isPresent();
+            return switch (random.nextInt(7)) {
+                case 0 -> new Whereto.Bar(1 + random.nextInt(16));
+                case 1 -> new Whereto.ThisSection();
+                case 2 -> new Whereto.Next(random.nextInt(5) * SECOND);
+                case 3 -> new Whereto.AtCue(cueOfItsOwnTime().number());
+                case 4 -> plays && !world.state.begun().held() ? new Whereto.Present() : new Whereto.Standby();
+                case 5 ->
+                    crashed && plays && world.state.playing().get().paused()
+                            ? new Whereto.AsIfSince(crashedNanos)
+                            : new Whereto.Standby();
+                default -> plays ? new Whereto.Here() : new Whereto.Standby();
+            };
+        }
+
+        private Destination rejoin(Whereto to) {
+            try {
+                Destination there = Destination.of(to, world.state, DryRun.of(plan), world.state.nowNanos());
+                there.corrections(world.state).stream()
+                        .filter(c -> !c.isPossible())
+                        .forEach(c -> notKnown.add(part(c)));
+                told.add("\n" + world.state.nowNanos() / 1_000_000 + " " + to + " " + there.words() + ": "
+                        + there.corrections(world.state).stream()
+                                .map(c -> c.key() + " " + c.has() + " -> " + c.wants())
+                                .toList());
+                there.before().forEach(this::order);
+                order(there.catchUp(Set.of()));
+                there.after().forEach(this::order);
+                return there;
+            } catch (Refusal noSuchPlace) {
+                return null;
+            }
+        }
+
+        /** What nothing can make right is told on the sheet. */
+        private String part(Correction c) {
+            String name = plan.device(c.key().deviceId()).orElseThrow().name();
+            assertThat(name)
+                    .as("the one machine that can stand nobody knows where: %s", c)
+                    .isEqualTo("Tablet");
+            return "tablet song";
+        }
+
+        String judged() {
+            walk();
+            notKnown.clear();
+            Whereto to = whereto();
+            end = to.getClass().getSimpleName();
+            PlaybackState before = world.state;
+            boolean wasPaused = before.playing().filter(Playing::paused).isPresent();
+            Destination there = rejoin(to);
+            if (there == null) {
+                end = "refused";
+                return "";
+            }
+            if (to instanceof Whereto.Present && wasPaused) {
+                order(new Order.Resume());
+            }
+            // Where nothing plays on, what a machine is told early is not heard.
+            boolean stands = there.after().isEmpty()
+                    && there.before().stream().noneMatch(Order.Resume.class::isInstance)
+                    && !(to instanceof Whereto.Present);
+            StraightWorld straight =
+                    new StraightWorld(Planner.plan(stands ? inTime() : show).tonight(cuesOnly(plan.out())));
+            long plays = 10 * SECOND;
+            boolean music = straightTo(straight, to, there, before);
+            world.playOn(plays);
+            if (music) {
+                straight.playOn(plays);
+            } else {
+                straight.take(Engine.step(straight.state.leftAlone(), Event.pass(straight.state.nowNanos() + plays)));
+            }
+            List.copyOf(world.off).forEach(id -> {
+                world.off.remove(id);
+                order(new Order.Found(id));
+                if (world.state.away().containsKey(id) && !plan.out().devices().contains(id)) {
+                    order(new Order.BringUp(id));
+                }
+            });
+            for (int id : List.copyOf(plan.out().devices())) {
+                adopt(plan.out().with(OutTonight.Kind.MACHINE, id, true));
+            }
+            world.playOn(SECOND);
+            if (music) {
+                straight.playOn(SECOND);
+            } else {
+                straight.pass(SECOND);
+            }
+            return wrong(straight);
+        }
+
+        /** Machines that need no lead: what they are doing is what is heard. */
+        private Show inTime() {
+            Show left = show;
+            for (Device device : show.devices()) {
+                left = left.withDevice(device.withTiming(0, device.settleMs()));
+            }
+            return left;
+        }
+
+        private static OutTonight cuesOnly(OutTonight out) {
+            OutTonight left = out;
+            for (int id : List.copyOf(out.devices())) {
+                left = left.with(OutTonight.Kind.MACHINE, id, true);
+            }
+            return left;
+        }
+
+        /** @return whether the music plays on from there */
+        private boolean straightTo(StraightWorld straight, Whereto to, Destination there, PlaybackState before) {
+            int pace = world.state.playing().map(p -> p.anchor().permille()).orElse(1000);
+            for (Order order : there.after()) {
+                if (order instanceof Order.Play play) {
+                    if (play.cueId() == 0) {
+                        jumped(straight, play.itemId(), play.fromNanos(), pace);
+                    } else if (play.fromNanos() <= 0) {
+                        straight.playFromTheTop(play.itemId());
+                    } else {
+                        straight.playTo(play.itemId(), play.fromNanos(), pace, byOrder(play.itemId(), play.cueId()));
+                    }
+                    return true;
+                } else if (order instanceof Order.PlayOn on) {
+                    int item = before.playing().orElseThrow().item().item().id();
+                    jumped(straight, item, on.fromNanos(), pace);
+                    return true;
+                }
+            }
+            boolean goesOn = there.before().stream().anyMatch(Order.Resume.class::isInstance);
+            if (goesOn || to instanceof Whereto.Present) {
+                Playing p = world.state.playing().orElse(null);
+                if (p == null) {
+                    return false;
+                }
+                straight.playTo(
+                        p.item().item().id(),
+                        Math.max(0, p.position(world.state.nowNanos())),
+                        pace,
+                        before.begun()::whereGiven);
+                return true;
+            }
+            boolean fires = there.after().stream().anyMatch(Order.Go.class::isInstance);
+            Order.Leave leave = there.before().stream()
+                    .filter(Order.Leave.class::isInstance)
+                    .map(Order.Leave.class::cast)
+                    .findFirst()
+                    .orElse(null);
+            PlannedCue cue = leave == null || leave.cueId() == 0
+                    ? null
+                    : straight.state.plan().cues().get(straight.state.plan().indexOf(leave.cueId()));
+            if (cue == null) {
+                straight.playBefore(0);
+                return false;
+            }
+            if (cue.atNanos().isPresent()
+                    && straight.state.plan().indexOf(cue)
+                            != straight.state.plan().firstOf(cue.item().id())) {
+                long at = cue.atNanos().getAsLong();
+                straight.playTo(cue.item().id(), at, 1000, byOrder(cue.item().id(), cue.cueId()));
+                return false;
+            }
+            straight.playToCue(cue);
+            if (fires) {
+                straight.order(new Order.Go());
+                return true;
+            }
+            return false;
+        }
+
+        private void jumped(StraightWorld straight, int itemId, long position, int pace) {
+            if (position <= 0) {
+                straight.playFromTheTop(itemId);
+            } else {
+                straight.playTo(itemId, position, pace, byPlace(itemId, position));
+            }
+        }
+
+        /** Of a cue that is jumped to all that stand before it. */
+        private ToLongFunction<PlannedCue> byOrder(int itemId, int cueId) {
+            List<String> labels = labels(itemId);
+            int order = labels.indexOf(plan.cues().get(plan.indexOf(cueId)).label());
+            return c -> labels.indexOf(c.label()) < order ? Begun.BEFORE : Begun.NOT_GIVEN;
+        }
+
+        /** Of a place that is jumped to those cues count as given that stand in the book before one that has come. */
+        private ToLongFunction<PlannedCue> byPlace(int itemId, long position) {
+            List<PlannedCue> cues = plan.item(itemId).orElseThrow().cues();
+            OptionalInt last = IntStream.range(0, cues.size())
+                    .filter(i -> cues.get(i).atNanos().orElse(Long.MAX_VALUE) < position)
+                    .max();
+            List<String> labels = labels(itemId);
+            return c -> labels.indexOf(c.label()) < last.orElse(0) ? Begun.BEFORE : Begun.NOT_GIVEN;
+        }
+
+        private List<String> labels(int itemId) {
+            return plan.item(itemId).orElseThrow().cues().stream()
+                    .map(PlannedCue::label)
+                    .toList();
+        }
+
+        private String wrong(StraightWorld straight) {
+            Map<String, String> wants = straight.parts();
+            Map<String, String> has = world.parts();
+            Map<String, String> wrong = new TreeMap<>();
+            Set<String> waves = waves(straight.state);
+            wants.forEach((part, value) -> {
+                String now = has.get(part);
+                boolean film = part.equals(Machines.FILM)
+                        && (straight.filmIsOld() || !value.equals("off") && now != null && !now.equals("off"));
+                boolean near = waves.contains(part) || film;
+                if (!value.equals(now) && !near && !notKnown.contains(part)) {
+                    wrong.put(part, now + " instead of " + value);
+                }
+            });
+            has.forEach((part, value) -> {
+                boolean runs = value.equals("runs") || part.equals(Machines.FILM) && !value.equals("off");
+                if (!wants.containsKey(part) && runs) {
+                    wrong.put(part, "runs");
+                }
+            });
+            return wrong.isEmpty() ? "" : wrong.toString();
+        }
+
+        private static Set<String> waves(PlaybackState state) {
+            Set<String> parts = new HashSet<>();
+            for (Move move : state.moves().values()) {
+                if (move.isEndless()) {
+                    parts.add(
+                            "console fader " + move.motion().control().address().replaceAll(".* ", ""));
+                }
+            }
+            return parts;
+        }
+    }
+}
