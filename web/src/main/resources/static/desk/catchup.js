@@ -6,8 +6,9 @@ const path = (what) => `/shows/${baton.show}/desk/${what}`;
 
 const TYPED = 'form input:not([type=hidden], [type=checkbox])';
 
-/** @param early what a field that takes the words already is called, where the sheet is one to type into */
-async function show(what, early = '') {
+/** @param how of the request, where it is more than a look
+ *  @param early what a field that takes the words already is called, where the sheet is one to type into */
+async function show(what, early = '', how = {}) {
   // The sheet is there at once, so that an Enter in a hurry is not a GO, and what is typed into it is not lost.
   sheet.innerHTML = early ? `<p>${early}: <input class="blank" size="30" autocomplete="off" aria-label="${early}"></p>` : '<p class="working" role="status">Looking what it takes…</p>';
   if (!sheet.open) sheet.showModal();
@@ -15,12 +16,19 @@ async function show(what, early = '') {
   let hurry = false;
   first?.focus();
   first?.addEventListener('keydown', (e) => { hurry ||= e.key === 'Enter'; });
-  const response = await baton.ask(path(what));
+  const response = await baton.ask(path(what), how);
   if (!response) {
     const words = sheet.querySelector('.notice-place');
     sheet.close();
     // Told in the sheet, it would be gone with it.
     if (words) document.getElementById('notice').replaceChildren(...words.childNodes);
+    return;
+  }
+  if (response.status === 204) {
+    // It was done at once.
+    sheet.close();
+    const words = response.headers.get('Baton-Says');
+    if (words) baton.say(decodeURIComponent(words));
     return;
   }
   const drawn = await response.text();
@@ -34,6 +42,9 @@ async function show(what, early = '') {
     if (hurry) field.form.requestSubmit();
   } else (sheet.querySelector('.tonight [name=number]') || sheet.querySelector('[type=submit]') || sheet.querySelector('input:not([type=hidden])') || sheet.querySelector('button'))?.focus();
 }
+
+/** The music goes on: at once where nothing is to be made right, and with Shift in any case. */
+const goOn = (place, e) => show('go-on', '', { method: 'POST', body: new URLSearchParams({ to: place, atOnce: e.shiftKey === true }) });
 
 const to = (place) => show(`catch-up?to=${encodeURIComponent(place)}`);
 
@@ -53,7 +64,7 @@ if (sheet) {
     if (from) to(from.dataset.from);
   });
   const once = (act) => (e) => {
-    if (!e.repeat) act();
+    if (!e.repeat) act(e);
     if (e.type === 'click') e.target.closest('button')?.blur();
   };
   const acts = {
@@ -68,9 +79,9 @@ if (sheet) {
     take: () => baton.post(path('take-over')),
     places: () => show('places'),
     up: () => baton.post(path('bring-up')),
-    on: () => show('catch-up?to=here'),
-    section: () => show('catch-up?to=section'),
-    now: () => show('catch-up?to=now'),
+    on: (e) => goOn('here', e),
+    section: (e) => goOn('section', e),
+    now: (e) => goOn('now', e),
   };
   does(Object.fromEntries(Object.entries(acts).map(([action, act]) => [action, once(act)])));
   document.addEventListener('from-bar', (e) => show(`catch-up?to=${e.detail}`));
@@ -81,6 +92,6 @@ if (sheet) {
   document.addEventListener('submit', (e) => {
     if (!e.target.matches('[data-go-on-bar]')) return;
     e.preventDefault();
-    show(`catch-up?to=${encodeURIComponent(new FormData(e.target).get('bar'))}`);
+    goOn(new FormData(e.target).get('bar'), e);
   });
 }

@@ -156,7 +156,7 @@ export const KEYS = {
     catch: may('Catch-up: make the machines right', 'c'),
     places: may('Places of machines that only step', 'l'),
     up: may('Bring up machines that were away', 'u'),
-    on: may('Go on where it stopped', 'g'),
+    on: may('Go on where it stopped; with Shift at once, whatever is to be made right', 'g'),
     section: may('Go on from the section’s start', 'v'),
     now: may('Go on where the band is now, after an interruption', 'n'),
     release: may('Leave the vamp', 'r'),

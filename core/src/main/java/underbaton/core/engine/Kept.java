@@ -127,6 +127,7 @@ public record Kept(
                         .sorted(Comparator.comparingInt(TimedCalls.Key::cueId)
                                 .thenComparing(TimedCalls.Key::copy)
                                 .thenComparing(TimedCalls.Key::sinceCueNanos)
+                                .thenComparing(TimedCalls.Key::leadNanos)
                                 .thenComparing(TimedCalls.Key::strikes))
                         .toList(),
                 later(state),
@@ -265,6 +266,7 @@ public record Kept(
                     .withoutTold(early)
                     .pace(permille, nowNanos)
                     .pause(nowNanos));
+            turn.hand = turn.hand.paced(itemId, permille);
             turn.begun = Begun.of(itemId, nowNanos - away - positionNanos).holding(suspended(plan, nowNanos));
             for (KeptCue cue : given) {
                 turn.begun = turn.begun.gave(new Begun.Given(cue.cueId, cue.copy), cue.nanos);

@@ -143,13 +143,12 @@ abstract class Listening extends Relaying {
     }
 
     private String give(Listener listener, Reaction.Deed deed) {
-        boolean paused = playing.filter(Playing::paused).isPresent();
         Order order =
                 switch (deed) {
                     case GO -> new Order.Go();
                     case BACK -> new Order.Back();
                     case NEXT -> new Order.Next();
-                    case PAUSE -> paused ? new Order.Resume() : new Order.Pause();
+                    case PAUSE -> new Order.PauseOrGoOn();
                     case RESUME -> new Order.Resume();
                     case HOLD -> new Order.Hold();
                     case RELEASE -> new Order.Release();

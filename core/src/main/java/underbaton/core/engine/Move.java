@@ -10,7 +10,7 @@ import underbaton.core.plan.PlannedMotion;
  *
  * @param began by the clock of the events, ns
  * @param next the step that comes, counted from where the move began; empty when no further one comes
- * @param said the value that the control was told last, 0–127; below 0 when nothing is known to have been told
+ * @param said the place that the control was told last, as {@link FadeCurve#placeOf} counts; below 0 when nothing is known to have been told
  * @param cause of its steps
  */
 public record Move(
@@ -43,18 +43,24 @@ public record Move(
             return Optional.empty();
         }
         Level exact = at(nanos);
-        return Optional.of(exact.value() == said ? exact : exact.at(said));
+        return Optional.of(curve.placeOf(exact.exact()) == said ? exact : exact.at(curve.exactOf(said)));
+    }
+
+    /** What the control was told last, as another curve of it counts. */
+    int saidOn(FadeCurve other) {
+        return said < 0 ? said : other.placeOf(curve.exactOf(said));
     }
 
     /** With its next step taken, and a look at the control each so many ns from then on. */
     Move stepped(long gapNanos) {
         FadeCurve.Step step = next.orElseThrow();
-        return new Move(motion, curve, began, curve.next(step.atNanos(), step.value(), gapNanos), step.value(), cause);
+        return new Move(motion, curve, began, curve.next(step.atNanos(), step.place(), gapNanos), step.place(), cause);
     }
 
-    /** It goes on from a moment of it at which a value has been sent. */
-    Move from(long sinceNanos, int value, long gapNanos, Cause newCause) {
-        return new Move(motion, curve, began, curve.next(sinceNanos, value, gapNanos), value, newCause);
+    /** It goes on from a moment of it at which a value has been sent, 0–127 on the wire's scale. */
+    Move from(long sinceNanos, double exact, long gapNanos, Cause newCause) {
+        int place = curve.placeOf(exact);
+        return new Move(motion, curve, began, curve.next(sinceNanos, place, gapNanos), place, newCause);
     }
 
     /** It goes on, and nothing is sent of it. */

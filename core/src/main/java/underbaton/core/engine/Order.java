@@ -64,6 +64,12 @@ public sealed interface Order {
     /** The music goes so fast from now on, 1,000 being as written; 500 to 2,000. Cues that lie ahead come earlier or later by that. */
     record Pace(int permille) implements Order {}
 
+    /** The music goes so much faster, or, below 0, slower. */
+    record PaceBy(int permille) implements Order {}
+
+    /** The music stands still, or goes on where it stands still already. */
+    record PauseOrGoOn() implements Order {}
+
     /**
      * One beat of the tempo, as somebody hears it: from the second on the music goes as fast as the last few come. Taps more than two
      * seconds apart begin anew.

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import underbaton.core.engine.PlaybackState.FollowOn;
 import underbaton.core.engine.PlaybackState.Later;
 import underbaton.core.midi.Message;
@@ -20,6 +21,9 @@ import underbaton.core.plan.TimedCalls;
  * device programs first, then controls, then notes, from whichever cue they come.
  */
 abstract class Passing extends Telling {
+
+    /** What was told already of the cue that is being given. */
+    private List<PlannedCall> early = List.of();
 
     Passing(PlaybackState s) {
         super(s);
@@ -215,6 +219,7 @@ abstract class Passing extends Telling {
     /** Fires a cue and all that come with it, and awaits the one that comes after. */
     void fireFrom(int index, long due, int sinceCueId, long since) {
         PlannedCue first = plan.cues().get(index);
+        early = toldEarlyOf(first);
         beginWith(index, due);
         int i = index + 1;
         while (first.atNanos().isEmpty()
@@ -229,13 +234,33 @@ abstract class Passing extends Telling {
         }
     }
 
+    /** What machines with a lead have been told of a cue that is given before its time. */
+    private List<PlannedCall> toldEarlyOf(PlannedCue cue) {
+        PlannedItem item = plan.item(cue.item().id()).orElseThrow();
+        Set<TimedCalls.Key> keys = cue.atNanos().isEmpty() ? Set.of() : toldEarly(item, cue);
+        return keys.isEmpty()
+                ? List.of()
+                : item.timed().stream()
+                        .filter(t -> t.cue().equals(cue) && keys.contains(t.key()))
+                        .flatMap(t -> t.calls().stream())
+                        .toList();
+    }
+
+    private List<PlannedCall> toldBefore(PlannedCue cue) {
+        return cue.atNanos().isPresent() ? early : List.of();
+    }
+
     void fire(List<PlannedCue> together, long due, int sinceCueId, long since) {
         stopped = false;
         List<Made> made = new ArrayList<>();
         for (PlannedCue cue : together) {
             boolean first = plan.isFirst(plan.indexOf(cue));
             Cause cause = new Cause("cue " + cue.label(), cue.cueId(), first ? 0 : sinceCueId, first ? due : since);
+            List<PlannedCall> told = toldBefore(cue);
             for (PlannedCall call : cue.calls()) {
+                if (told.contains(call)) {
+                    continue;
+                }
                 long at = due + Math.max(0, call.afterNanos());
                 made.add(new Made(call, at, at, cause));
             }
@@ -259,9 +284,18 @@ abstract class Passing extends Telling {
         }
         PlannedItem item = plan.item(itemId).orElseThrow();
         int order = index - plan.firstOf(itemId);
-        playing = Optional.of(limited(Playing.after(item, cue, order, due)));
+        Set<TimedCalls.Key> early = toldEarly(item, cue);
+        playing = Optional.of(
+                limited(Playing.after(item, cue, order, due).withoutTold(early)).pace(hand.paceOf(itemId), due));
         began(item, due);
         begun = begun.gaveAllBefore(item, order);
+    }
+
+    /** Of what comes behind a cue what machines with a lead have been told already; nothing where the music goes back. */
+    private Set<TimedCalls.Key> toldEarly(PlannedItem item, PlannedCue cue) {
+        return playing.filter(p -> p.item() == item && cue.atNanos().orElse(-1) >= p.position(now))
+                .map(p -> p.toldEarly(p.position(now)))
+                .orElse(Set.of());
     }
 
     Playing limited(Playing p) {

@@ -194,7 +194,7 @@ abstract class Telling {
             happenings.add(new Happening.Moves(cause.cue(), control, stands.getAsDouble()));
         }
         // What nobody knows is said in any case; what the control said last is not said again.
-        int said = before != null ? before.said() : known == null ? -1 : known.value();
+        int said = before != null ? before.saidOn(curve) : known == null ? -1 : curve.placeOf(known.exact());
         moves = moves.plus(control, new Move(motion, curve, due, curve.next(0, said, gap(control)), said, cause));
         levels.put(control, motion.level(curve.restsAt()));
     }
@@ -226,7 +226,7 @@ abstract class Telling {
         if (known == null || !known.isAlso(level)) {
             emit(control.deviceId(), level.message(), at, at, cause, false);
         }
-        moves = moves.plus(control, move.from(since, level.value(), gap(control), cause));
+        moves = moves.plus(control, move.from(since, level.exact(), gap(control), cause));
         levels.put(control, motionRests(move));
     }
 

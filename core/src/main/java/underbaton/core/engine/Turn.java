@@ -61,7 +61,11 @@ final class Turn extends Listening {
         } else if (order instanceof Order.Nudge nudge) {
             playing = playing.map(p -> p.nudge(nudge.nanos(), now));
         } else if (order instanceof Order.Pace pace) {
-            playing = playing.map(p -> p.pace(pace.permille(), now));
+            pace(pace.permille());
+        } else if (order instanceof Order.PaceBy by) {
+            playing.ifPresent(p -> pace(p.anchor().permille() + by.permille()));
+        } else if (order instanceof Order.PauseOrGoOn) {
+            carryOut(playing.filter(Playing::paused).isPresent() ? new Order.Resume() : new Order.Pause());
         } else if (order instanceof Order.Tap) {
             tap();
         } else if (order instanceof Order.Release) {
@@ -124,7 +128,22 @@ final class Turn extends Listening {
 
     private void tap() {
         hand = hand.tapped(now);
-        hand.tappedBeat().ifPresent(beat -> playing = playing.map(p -> p.tapped(beat, now)));
+        if (playing.isPresent() && hand.tappedBeat().isPresent()) {
+            playing = playing.map(p -> p.tapped(hand.tappedBeat().getAsLong(), now));
+            keepPace();
+        }
+    }
+
+    private void pace(int permille) {
+        if (playing.isPresent()) {
+            playing = playing.map(p -> p.pace(permille, now));
+            keepPace();
+        }
+    }
+
+    private void keepPace() {
+        Playing p = playing.orElseThrow();
+        hand = hand.paced(p.item().item().id(), p.anchor().permille());
     }
 
     /** While a vamp goes round, GO lets the music go on; else it fires the standby, behind all that the book puts before it. */
@@ -207,7 +226,7 @@ final class Turn extends Listening {
     private void begin(int itemId, long fromNanos) {
         PlannedItem item = plan.item(itemId).orElseThrow();
         stopped = false;
-        playing = Optional.of(limited(Playing.from(item, fromNanos, now)));
+        playing = Optional.of(limited(Playing.from(item, fromNanos, now)).pace(hand.paceOf(itemId), now));
         began(item, now);
     }
 

@@ -11,16 +11,23 @@ import underbaton.core.score.Section;
 
 /**
  * The cues of linked sections: a section that is another again gets that one's cues at the same distance from its own
- * beginning, but for those it goes without.
+ * beginning, but for those it goes without; beats of their fades and offsets last as they do there.
  */
 final class Copies {
 
     private final Score.Times times;
     private final Item item;
     private final List<PlannedCue> own;
+    private final Calls calls;
+
+    /** The calls of a cue, worked out for a moment of the item, ns since it began. */
+    interface Calls {
+        List<PlannedCall> of(int cueId, long atNanos);
+    }
 
     /** @param own the item's cues themselves */
-    Copies(Score.Times times, Item item, List<PlannedCue> own) {
+    Copies(Score.Times times, Item item, List<PlannedCue> own, Calls calls) {
+        this.calls = calls;
         this.times = times;
         this.item = item;
         this.own = own;
@@ -59,7 +66,14 @@ final class Copies {
             }
             if (last.isPresent() && !left) {
                 copies.add(new PlannedCue(
-                        cue.cueId(), cue.number(), cue.what(), cue.start(), last, item, cue.calls(), copy.letter()));
+                        cue.cueId(),
+                        cue.number(),
+                        cue.what(),
+                        cue.start(),
+                        last,
+                        item,
+                        calls.of(cue.cueId(), last.getAsLong()),
+                        copy.letter()));
             }
         }
         return copies;

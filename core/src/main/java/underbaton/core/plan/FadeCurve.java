@@ -2,6 +2,7 @@ package underbaton.core.plan;
 
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import underbaton.core.cue.Motion;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
@@ -14,14 +15,27 @@ import underbaton.core.rig.Levels;
  *
  * <p>The amount at a moment is worked out from the moment alone, never from the step before, so a motion of any length
  * ends exactly on its amount. A message is due when the value on the wire changes; the moments are looked at a gap apart,
- * so that a line is never asked for more than it carries. Immutable.
+ * so that a line is never asked for more than it carries. The next change is solved for, not searched moment by moment: between two
+ * bends of the curve it rises or falls all the way, so an hour that changes nothing costs no more than a second. Immutable.
+ *
+ * <p>What goes out as a float has no values of its own: it is sent in eight places for each of the wire's 127, at most a hundred times a
+ * second (common practice), and always the exact amount at the end.
  */
 public final class FadeCurve {
 
     /** Between two looks, ns: a three-byte message takes a DIN line 960 µs (MIDI 1.0). */
     public static final long STEP_NANOS = 1_000_000;
 
+    private static final long FLOAT_STEP_NANOS = 10_000_000;
+    private static final int FLOAT_PLACES = 8;
+
+    /** The bends of a wave: each form rises or falls all the way within a quarter of its period. */
+    private static final int BENDS = 4;
+
     private final PlannedMotion motion;
+    /** How many places a value of the wire has. */
+    private final int places;
+
     private final double from;
     private final double to;
     private final double fromExact;
@@ -29,6 +43,9 @@ public final class FadeCurve {
     /** @param exact where the control stands, 0–127 of the wire's scale */
     FadeCurve(PlannedMotion motion, double exact) {
         this.motion = motion;
+        Argument.Unit unit = motion.argument().unit();
+        boolean whole = unit == Argument.Unit.VALUE || unit == Argument.Unit.SWITCH;
+        this.places = motion.open() instanceof OscMessage && !whole ? FLOAT_PLACES : 1;
         this.fromExact = exact;
         this.to = motion.target();
         this.from = motion.argument().amountAt(exact, motion.levels());
@@ -38,9 +55,9 @@ public final class FadeCurve {
      * A message on the way.
      *
      * @param atNanos since the motion began
-     * @param value what it sends, 0–127
+     * @param place what it sends, as {@link #placeOf} counts
      */
-    public record Step(long atNanos, int value, Message message) {}
+    public record Step(long atNanos, int place, Message message) {}
 
     /** Whether the control has come to rest; a wave without an end never does. */
     public boolean overAt(long nanos) {
@@ -65,30 +82,101 @@ public final class FadeCurve {
         return exact(to);
     }
 
-    /** The value on the wire, 0–127. */
-    public int valueAt(long nanos) {
-        return (int) Math.round(exactAt(nanos));
+    /** A value on the wire's scale as a count of what can be told apart: whole values, or parts of them where floats are sent. */
+    public int placeOf(double exact) {
+        return (int) Math.round(exact * places);
+    }
+
+    /** The other way round. @return 0–127 on the wire's scale */
+    public double exactOf(int place) {
+        return (double) place / places;
+    }
+
+    private int placeAt(long nanos) {
+        return placeOf(exactAt(nanos));
     }
 
     /**
      * The next message.
      *
      * @param afterNanos when the last one left, since the motion began
-     * @param value what it said; −1 when none has left
+     * @param place what it said, as {@link #placeOf} counts; −1 when none has left
      * @param gapNanos between two looks, 1 or above
      * @return empty when no further one comes
      */
-    public Optional<Step> next(long afterNanos, int value, long gapNanos) {
-        long at = value < 0 ? 0 : afterNanos + gapNanos;
+    public Optional<Step> next(long afterNanos, int place, long gapNanos) {
+        long gap = places > 1 ? Math.max(gapNanos, FLOAT_STEP_NANOS) : gapNanos;
         long end = motion.lastsNanos() > 0 ? motion.lastsNanos() : Long.MAX_VALUE;
-        // A wave that is too flat to change the value has no next message.
-        long farthest = Math.min(end, at + 2 * Math.max(motion.periodNanos(), motion.lastsNanos()));
-        while (at < farthest && valueAt(at) == value) {
-            at += gapNanos;
+        if (afterNanos >= end) {
+            return Optional.empty();
         }
-        long when = Math.min(at, farthest);
-        int then = valueAt(when);
-        return then == value || afterNanos >= end ? Optional.empty() : Optional.of(new Step(when, then, message(when)));
+        if (place < 0) {
+            return Optional.of(step(0));
+        }
+        OptionalLong change = change(afterNanos + gap, place, gap, end);
+        if (change.isPresent()) {
+            return Optional.of(step(change.getAsLong()));
+        }
+        boolean endsElsewhere =
+                end != Long.MAX_VALUE && (placeAt(end) != place || !message(end).equals(message(afterNanos)));
+        return endsElsewhere ? Optional.of(step(end)) : Optional.empty();
+    }
+
+    private Step step(long nanos) {
+        return new Step(nanos, placeAt(nanos), message(nanos));
+    }
+
+    /** The first look before the end at which another place is sent; empty where there is none. */
+    private OptionalLong change(long first, int place, long gap, long end) {
+        long at = first;
+        int flat = 0;
+        while (at < end && flat <= BENDS + 1) {
+            long bend = Math.min(end, bendAfter(at));
+            // The last look before the bend.
+            long last = at + (bend - 1 - at) / gap * gap;
+            if (placeAt(at) != place) {
+                return OptionalLong.of(at);
+            }
+            if (placeAt(last) != place) {
+                return OptionalLong.of(between(at, last, place, gap));
+            }
+            at = last + gap;
+            // A wave that changes nothing in a whole period never does; the bends of a move are few.
+            flat += motion.periodNanos() > 0 ? 1 : 0;
+        }
+        return OptionalLong.empty();
+    }
+
+    /** Of looks among which the place changes once, the first at which it has. */
+    private long between(long same, long other, int place, long gap) {
+        long low = same;
+        long high = other;
+        while (high - low > gap) {
+            long middle = low + (high - low) / gap / 2 * gap;
+            if (placeAt(middle) == place) {
+                low = middle;
+            } else {
+                high = middle;
+            }
+        }
+        return high;
+    }
+
+    /** The next moment behind this one up to which the curve rises or falls all the way. */
+    private long bendAfter(long nanos) {
+        if (motion.periodNanos() > 0) {
+            long bends = nanos * BENDS / motion.periodNanos();
+            return Math.max(nanos + 1, ((bends + 1) * motion.periodNanos() + BENDS - 1) / BENDS);
+        }
+        if (motion.motion() instanceof Motion.Move move && move.shape() == Motion.Shape.POINTS) {
+            for (Motion.Point point : move.points()) {
+                long bend = (long) (point.place() * motion.lastsNanos());
+                if (bend > nanos) {
+                    return bend;
+                }
+            }
+        }
+        return Long.MAX_VALUE;
     }
 
     /** Another curve of the same motion that begins where this one does. */
@@ -107,7 +195,7 @@ public final class FadeCurve {
             double amount = overAt(nanos) ? to : motion.argument().amountAt(exactAt(nanos), motion.levels());
             return motion.argument().fill(motion.open(), new Amount.Measure(amount), motion.levels());
         }
-        return Argument.withValue(motion.open(), valueAt(nanos));
+        return Argument.withValue(motion.open(), (int) Math.round(exactAt(nanos)));
     }
 
     private double wave(Motion.Wave wave, long nanos) {

@@ -43,7 +43,11 @@ final class ItemPlanner {
     PlannedItem planned(Item item) {
         Optional<Score.Times> times = item.score().map(Score::read);
         List<PlannedCue> own = own(item, times);
-        List<PlannedCue> all = times.map(t -> new Copies(t, item, own).among()).orElse(own);
+        Map<Integer, List<Call>> said = new HashMap<>();
+        item.cues().forEach(c -> said.put(c.id(), c.calls()));
+        Copies.Calls copied = (cueId, at) -> calls(said.get(cueId), times, at);
+        List<PlannedCue> all =
+                times.map(t -> new Copies(t, item, own, copied).among()).orElse(own);
         List<PlannedCue> cues = Settling.among(all, devices);
         return new PlannedItem(item, times, cues, timed(cues), PlannedItem.vamps(times));
     }

@@ -35,11 +35,15 @@ public record TimedCalls(
                 : new TimedCalls(position, momentNanos, lateNanos + position - nanos, order, cue, calls, strikes);
     }
 
-    /** What stays the same when an item is worked out anew and these calls have another time. */
-    public record Key(int cueId, String copy, boolean strikes, long sinceCueNanos) {}
+    /** What stays the same when an item is worked out anew and these calls have another time. @param leadNanos how early they are told */
+    public record Key(int cueId, String copy, boolean strikes, long sinceCueNanos, long leadNanos) {}
 
     public Key key() {
         return new Key(
-                cue.cueId(), cue.copy(), strikes, momentNanos - cue.atNanos().orElse(0));
+                cue.cueId(),
+                cue.copy(),
+                strikes,
+                momentNanos - cue.atNanos().orElse(0),
+                momentNanos - (nanos - lateNanos));
     }
 }

@@ -183,7 +183,7 @@ class CatchUpTest {
             for (Move move : book.moves().values()) {
                 if (move.isEndless()) {
                     Level now = move.at(s.nowNanos());
-                    Move goesOn = move.from(s.nowNanos() - move.began(), now.value(), 1_000_000, move.cause());
+                    Move goesOn = move.from(s.nowNanos() - move.began(), now.exact(), 1_000_000, move.cause());
                     machines.hear(now.message(), began + s.nowNanos());
                     s = s.withMoves(s.moves().plus(move.motion().control(), goesOn));
                 }

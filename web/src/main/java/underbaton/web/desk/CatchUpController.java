@@ -7,6 +7,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -81,16 +82,52 @@ class CatchUpController {
                 leftOut.add(correction.key());
             }
         }
-        destination.before().forEach(stage.performer(showId)::order);
-        stage.order(
-                showId,
-                "catch-up, " + destination.words()
-                        + (since.isEmpty() ? "" : "; not on the sheet: " + String.join("; ", since)),
-                destination.catchUp(leftOut));
-        destination.after().forEach(stage.performer(showId)::order);
+        String more = since.isEmpty() ? "" : "; not on the sheet: " + String.join("; ", since);
+        give(showId, destination, "catch-up, " + destination.words() + more, leftOut);
         if (!since.isEmpty()) {
             Said.with(response, "Changed since the sheet was opened, and sent too: " + String.join("; ", since));
         }
+    }
+
+    /**
+     * The music goes on there: at once where nothing is to be made right, since the band is playing already; else the sheet is shown first.
+     *
+     * @param atOnce whether it goes on in any case; all that is not guarded is made right on the way
+     */
+    @PostMapping("/shows/{showId}/desk/go-on")
+    String goOn(
+            @PathVariable int showId,
+            @RequestParam String to,
+            @RequestParam(defaultValue = "false") boolean atOnce,
+            Model model,
+            HttpServletResponse response) {
+        Destination destination = destinations.of(showId, to);
+        List<Correction> corrections = destination.corrections(destinations.now(showId));
+        if (!atOnce && !corrections.isEmpty()) {
+            model.addAttribute("showId", showId);
+            model.addAttribute("sheet", CatchUpView.of(shows.get(showId), to, destination.words(), corrections));
+            return "desk/catchup :: sheet";
+        }
+        Set<Correction.Key> guarded = corrections.stream()
+                .filter(Correction::guarded)
+                .map(Correction::key)
+                .collect(Collectors.toSet());
+        give(showId, destination, "goes on " + destination.words(), guarded);
+        List<String> left = corrections.stream()
+                .filter(c -> c.guarded() || !c.isPossible())
+                .map(c -> nameOf(showId, c.key().deviceId()) + ": " + c.wants())
+                .toList();
+        if (!left.isEmpty()) {
+            Said.with(response, "Not made right: " + String.join("; ", left));
+        }
+        response.setStatus(HttpStatus.NO_CONTENT.value());
+        return null;
+    }
+
+    private void give(int showId, Destination destination, String words, Set<Correction.Key> leftOut) {
+        destination.before().forEach(stage.performer(showId)::order);
+        stage.order(showId, words, destination.catchUp(leftOut));
+        destination.after().forEach(stage.performer(showId)::order);
     }
 
     private String nameOf(int showId, int deviceId) {

@@ -122,6 +122,7 @@ class DeskController {
      * @param asks whether GO asks before it leaves a song
      * @param skipped {@code all}, or {@code left} for what they leave behind
      * @param again within so many ms another GO asks, 0–2,000
+     * @param keeps whether a tempo of the day holds for the next items too
      * @param edits what becomes of edits while the show runs
      * @param lead how long before a cue the music begins from cue to cue, s, 0–60
      */
@@ -132,11 +133,12 @@ class DeskController {
             @RequestParam(defaultValue = "false") boolean asks,
             @RequestParam String skipped,
             @RequestParam String again,
+            @RequestParam(defaultValue = "false") boolean keeps,
             @RequestParam Edits edits,
             @RequestParam String lead) {
         stage.treatEdits(edits);
         stage.leadCueToCue(Typed.number("lead", lead));
-        stage.behave(showId, Manners.of(asks, skipped.equals("all"), Typed.number("again", again)));
+        stage.behave(showId, Manners.of(asks, skipped.equals("all"), Typed.number("again", again), keeps));
     }
 
     /** Takes over the edits that were made while the show runs. */

@@ -3,8 +3,6 @@ package underbaton.web.desk;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 import underbaton.core.engine.Order;
-import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.Playing;
 import underbaton.web.live.Orders;
 import underbaton.web.stage.NotOnDesk;
 import underbaton.web.stage.Stage;
@@ -29,30 +27,9 @@ class DeskOrders implements Orders {
                 Map.entry("release", show -> stage.order(show, "leave the vamp", new Order.Release())),
                 Map.entry("earlier", show -> stage.order(show, "20 ms earlier", new Order.Nudge(NUDGE_NANOS))),
                 Map.entry("later", show -> stage.order(show, "20 ms later", new Order.Nudge(-NUDGE_NANOS))),
-                Map.entry("faster", show -> pace(stage, show, PACE_STEP)),
-                Map.entry("slower", show -> pace(stage, show, -PACE_STEP)),
-                Map.entry(
-                        "pause",
-                        show -> stage.order(
-                                show, paused(stage, show) ? "go on playing" : "pause", pause(stage, show))));
-    }
-
-    private static void pace(Stage stage, int show, int by) {
-        stage.playback(show)
-                .flatMap(PlaybackState::playing)
-                .map(p -> p.anchor().permille() + by)
-                .ifPresent(p -> stage.order(show, "tempo " + p / 10 + " % of what is written", new Order.Pace(p)));
-    }
-
-    private static boolean paused(Stage stage, int show) {
-        return stage.playback(show)
-                .flatMap(PlaybackState::playing)
-                .filter(Playing::paused)
-                .isPresent();
-    }
-
-    private static Order pause(Stage stage, int show) {
-        return paused(stage, show) ? new Order.Resume() : new Order.Pause();
+                Map.entry("faster", show -> stage.order(show, "tempo up by 1 %", new Order.PaceBy(PACE_STEP))),
+                Map.entry("slower", show -> stage.order(show, "tempo down by 1 %", new Order.PaceBy(-PACE_STEP))),
+                Map.entry("pause", show -> stage.order(show, "pause, or on", new Order.PauseOrGoOn())));
     }
 
     @Override

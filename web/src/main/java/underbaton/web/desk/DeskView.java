@@ -18,6 +18,7 @@ import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.TimedCalls;
+import underbaton.core.rig.Amount;
 import underbaton.core.rig.Device;
 
 /**
@@ -36,6 +37,7 @@ import underbaton.core.rig.Device;
  * @param running what goes on by itself on the machines
  * @param outNow in words, what is out tonight
  * @param standsOut whether the standby cue itself is out tonight
+ * @param pace the tempo of the day in per cent of what is written; 100 while nothing plays
  * @param listens whether the master switch of the listeners is on
  * @param aside what is known besides the state
  */
@@ -63,6 +65,7 @@ public record DeskView(
         List<Running> running,
         List<String> outNow,
         boolean standsOut,
+        double pace,
         boolean listens,
         Aside aside) {
 
@@ -82,6 +85,11 @@ public record DeskView(
      * @param atMillis when, since the item began
      */
     public record Timed(Row row, long atMillis) {}
+
+    /** {@code 98.5 %} where the music does not go as it is written; else empty. */
+    public String tempo() {
+        return pace == 100 ? "" : Amount.plain(pace) + " %";
+    }
 
     /** @param sinceEpochMillis when it was set going */
     public record Running(Device device, String what, long sinceEpochMillis) {}
@@ -180,6 +188,7 @@ public record DeskView(
                 running(state, clock),
                 out(state),
                 standby.filter(c -> !c.armed()).isPresent(),
+                state.playing().map(p -> p.anchor().permille() / 10.0).orElse(100.0),
                 state.hearing().on(),
                 aside);
     }

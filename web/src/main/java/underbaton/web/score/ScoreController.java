@@ -20,7 +20,6 @@ import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.Playing;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -331,15 +330,7 @@ class ScoreController {
     @PostMapping("/shows/{showId}/score/pause")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void pause(@PathVariable int showId) {
-        boolean paused = stage.playback(showId)
-                .flatMap(PlaybackState::playing)
-                .map(Playing::paused)
-                .orElse(false);
-        if (paused) {
-            stage.order(showId, "go on playing", new Order.Resume());
-        } else {
-            stage.order(showId, "pause", new Order.Pause());
-        }
+        stage.order(showId, "pause, or on", new Order.PauseOrGoOn());
     }
 
     /** @param ms later, below 0 earlier, against the performers */

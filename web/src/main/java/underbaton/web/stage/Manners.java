@@ -92,18 +92,26 @@ public class Manners {
 
     void set(Manner changed) {
         manner = changed;
-        settings.put(NAME, changed.asks() + " " + changed.sendsSkipped() + " " + changed.againNanos() / 1_000_000);
+        settings.put(
+                NAME,
+                changed.asks() + " " + changed.sendsSkipped() + " " + changed.againNanos() / 1_000_000 + " "
+                        + changed.keepsPace());
     }
 
     private static Manner read(String kept) {
         String[] parts = kept.split(" ");
-        return parts.length == 3 && parts[2].matches("\\d{1,4}")
-                ? of(Boolean.parseBoolean(parts[0]), Boolean.parseBoolean(parts[1]), Integer.parseInt(parts[2]))
+        boolean known = (parts.length == 3 || parts.length == 4) && parts[2].matches("\\d{1,4}");
+        return known
+                ? of(
+                        Boolean.parseBoolean(parts[0]),
+                        Boolean.parseBoolean(parts[1]),
+                        Integer.parseInt(parts[2]),
+                        parts.length == 4 && Boolean.parseBoolean(parts[3]))
                 : Manner.CAREFUL;
     }
 
     /** @param againMs 0 to 2,000 */
-    public static Manner of(boolean asks, boolean sendsSkipped, int againMs) {
-        return new Manner(asks, sendsSkipped, Math.max(0, Math.min(MOST_AGAIN_MS, againMs)) * 1_000_000L);
+    public static Manner of(boolean asks, boolean sendsSkipped, int againMs, boolean keepsPace) {
+        return new Manner(asks, sendsSkipped, Math.max(0, Math.min(MOST_AGAIN_MS, againMs)) * 1_000_000L, keepsPace);
     }
 }

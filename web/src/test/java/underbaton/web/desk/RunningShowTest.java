@@ -238,7 +238,7 @@ class RunningShowTest {
         page.locator(".manner [name=skipped]").selectOption("all");
         page.locator(".manner [name=again]").fill("500");
         page.locator(".manner [name=again]").press("Tab");
-        Manner chosen = new Manner(true, true, 500_000_000L);
+        Manner chosen = new Manner(true, true, 500_000_000L, false);
         until("it behaves so", () -> stage.playback(show)
                 .filter(s -> s.hand().manner().equals(chosen))
                 .isPresent());
