@@ -90,7 +90,7 @@ class CatchUpController {
     }
 
     /**
-     * The music goes on there: at once where nothing is to be made right, since the band is playing already; else the sheet is shown first.
+     * The music goes on there: at once where nothing can be made right, since the band is playing already; else the sheet is shown first.
      *
      * @param atOnce whether it goes on in any case; all that is not guarded is made right on the way
      */
@@ -103,7 +103,7 @@ class CatchUpController {
             HttpServletResponse response) {
         Destination destination = destinations.of(showId, to);
         List<Correction> corrections = destination.corrections(destinations.now(showId));
-        if (!atOnce && !corrections.isEmpty()) {
+        if (!atOnce && corrections.stream().anyMatch(Correction::isPossible)) {
             model.addAttribute("showId", showId);
             model.addAttribute("sheet", CatchUpView.of(shows.get(showId), to, destination.words(), corrections));
             return "desk/catchup :: sheet";

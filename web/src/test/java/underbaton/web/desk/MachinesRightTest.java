@@ -175,6 +175,14 @@ class MachinesRightTest {
         assertThat(page.locator(".held")).hasCount(0);
         until("the clip of the chorus runs again", () -> screen.state().running());
         assertThat(lights.state().number()).isEqualTo(7);
+        // A hold alone leaves nothing to be made right: it goes on at the key.
+        page.waitForTimeout(500);
+        page.keyboard().press("h");
+        until("the clip is off again", () -> !screen.state().running());
+        page.keyboard().press("g");
+        assertThat(page.locator(".held")).hasCount(0);
+        assertThat(page.locator("#catch-up")).not().isVisible();
+        until("and runs again", () -> screen.state().running());
     }
 
     private void sendTheSheet() {
