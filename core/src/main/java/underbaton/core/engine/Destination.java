@@ -35,8 +35,10 @@ public record Destination(
         for (Order order : before) {
             left = Engine.step(left, Event.of(left.nowNanos(), order)).next();
         }
+        // A machine that is out tonight misses it like everything else.
+        Set<Integer> out = now.plan().out().devices();
         return CatchUp.between(book, left).stream()
-                .filter(c -> !coming.contains(c.key()))
+                .filter(c -> !coming.contains(c.key()) && !out.contains(c.key().deviceId()))
                 .toList();
     }
 
@@ -181,8 +183,8 @@ public record Destination(
 
         /** Where nothing plays, the item that stands by is played from there. */
         private Destination fromPlace(Whereto to) {
-            PlannedItem item = state.standbyCue()
-                    .flatMap(c -> plan().item(c.item().id()))
+            PlannedItem item = state.itemInHand()
+                    .flatMap(i -> plan().item(i.item().id()))
                     .filter(i -> i.times().isPresent())
                     .orElseThrow(
                             () -> new Refusal("bar", "What stands by has no bars; jump to a cue of a song first."));

@@ -153,6 +153,17 @@ public record PlaybackState(
         return turn.done().next();
     }
 
+    /** Nothing comes by itself any more, and nothing moves. */
+    public PlaybackState withNothingToCome() {
+        Turn turn = new Turn(this);
+        turn.followOn = Optional.empty();
+        turn.playing = Optional.empty();
+        turn.agenda = TreePMap.empty();
+        turn.moves = HashTreePMap.empty();
+        turn.hand = hand.movedTo(true);
+        return turn.done().next();
+    }
+
     /** What has been called is made at once, and every move is where it ends. */
     PlaybackState atRest() {
         Turn turn = new Turn(this);
@@ -236,6 +247,13 @@ public record PlaybackState(
 
     public Optional<PlannedItem> begunItem() {
         return plan.item(begun.itemId());
+    }
+
+    /** The item whose bars are meant: the one that plays, or was stopped, or else that of the standby cue. */
+    public Optional<PlannedItem> itemInHand() {
+        Optional<PlannedItem> stoppedItem = stopped ? begunItem() : Optional.empty();
+        return playing.map(Playing::item).or(() -> stoppedItem).or(() -> standbyCue()
+                .flatMap(c -> plan.item(c.item().id())));
     }
 
     /** The same with everything done up to a later moment, though nothing was: nobody asks what comes at that moment. */

@@ -3,8 +3,10 @@ package underbaton.core.perform;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
+import java.util.Optional;
 import java.util.Queue;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.ReentrantLock;
 import java.util.function.Consumer;
 import underbaton.core.engine.Engine;
@@ -31,7 +33,8 @@ import underbaton.core.plan.Plan;
  *
  * <p>Holds at all times: each message of the history that led to {@link #state()} has been handed to the outbox just once
  * ({@link #unaccounted()} is 0), and the watcher is told of just that history, never of a future that an order has undone. A
- * fault in a step leaves everything as it was before it: what was taken back for it is handed over again.
+ * fault in a step leaves everything as it was before it: what was taken back for it is handed over again. A step that takes longer
+ * than a second is stepped over ({@link #watch()}): whoever is at it may go on, but nothing comes of it any more.
  */
 public final class Performer {
 
@@ -44,6 +47,11 @@ public final class Performer {
     /** How long before its time a message is handed over, ns. */
     static final long AHEAD_NANOS = 5_000_000;
 
+    /** A step takes some 100 µs; one that takes so long will not end in time for anything. */
+    private static final long LONGEST_STEP_NANOS = 1_000_000_000;
+
+    private static final long WAIT_MILLIS = 50;
+
     /** So long after its moment the watcher is told what time has brought: the lanes have the cores to themselves until then. */
     private static final long TOLD_NANOS = 1_000_000;
 
@@ -52,7 +60,10 @@ public final class Performer {
     private final Consumer<Step> watcher;
     private final Queue<Event> orders = new ConcurrentLinkedQueue<>();
     private final Queue<Throwable> faults = new ConcurrentLinkedQueue<>();
-    private final ReentrantLock working = new ReentrantLock();
+    /** The engine; in a test perhaps a worse one. */
+    private final Stepper engine;
+    /** Exchanged when what is at work is stepped over. */
+    private volatile Working working = new Working();
     /** Whether the order at hand is carried out by whoever brought it. */
     private boolean atOnce;
 
@@ -73,12 +84,22 @@ public final class Performer {
 
     private volatile long unaccounted;
 
+    /** {@link Engine#step}. */
+    interface Stepper {
+        Step step(PlaybackState state, Event event);
+    }
+
     /** @param watcher gets every step in which something happened, on the performer's thread; must return at once */
     public Performer(Clock clock, PlaybackState state, Outbox outbox, Consumer<Step> watcher) {
+        this(clock, state, outbox, watcher, Engine::step);
+    }
+
+    Performer(Clock clock, PlaybackState state, Outbox outbox, Consumer<Step> watcher, Stepper engine) {
+        this.engine = engine;
         this.clock = clock;
         this.outbox = outbox;
         this.watcher = watcher;
-        this.ahead = Engine.step(state, Event.pass(state.nowNanos()));
+        this.ahead = engine.step(state, Event.pass(state.nowNanos()));
         this.handedOver = state.brought();
         handOver(ahead.messages());
     }
@@ -108,20 +129,28 @@ public final class Performer {
      */
     public void orderAtOnce(String by, Order order) {
         orders.add(new Event(clock.nanos(), by, order));
-        if (working.isHeldByCurrentThread() || !working.tryLock()) {
+        Working mine = working;
+        if (mine.lock.isHeldByCurrentThread() || !mine.lock.tryLock()) {
             wake.run();
             return;
         }
         boolean faulted = false;
         try {
-            atOnce = true;
-            carryOutAll();
+            if (mine == working) {
+                atOnce = true;
+                carryOutAll(mine);
+            }
+        } catch (SteppedOver given) {
+            // Told by who stepped over it; somebody else is at work by now.
+            return;
         } catch (RuntimeException | StackOverflowError fault) {
             faults.add(fault);
             faulted = true;
         } finally {
-            atOnce = false;
-            working.unlock();
+            if (mine == working) {
+                atOnce = false;
+            }
+            mine.lock.unlock();
         }
         long next = nanosToNext();
         if (faulted || next != Long.MAX_VALUE && clock.nanos() + next < sleepsUntil) {
@@ -143,13 +172,107 @@ public final class Performer {
 
     /** Carries out what has been ordered and what is due. @throws RuntimeException a fault of an order, the others being carried out later */
     public void work() {
-        working.lock();
+        Working mine = atWork();
         try {
             sleepsUntil = Long.MIN_VALUE;
             tellFault();
-            carryOutAll();
+            carryOutAll(mine);
+        } catch (SteppedOver given) {
+            // Somebody else is at work by now.
+            return;
         } finally {
-            working.unlock();
+            mine.lock.unlock();
+        }
+    }
+
+    /** With its lock held; one that is stepped over while it is waited for is not waited for any more. */
+    private Working atWork() {
+        while (true) {
+            Working mine = working;
+            try {
+                if (mine.lock.tryLock(WAIT_MILLIS, TimeUnit.MILLISECONDS)) {
+                    if (mine == working) {
+                        return mine;
+                    }
+                    mine.lock.unlock();
+                }
+            } catch (InterruptedException hurried) {
+                Thread.currentThread().interrupt();
+                mine.lock.lock();
+                return mine;
+            }
+        }
+    }
+
+    /**
+     * Steps over what has been at work for more than a second, so that the show goes on without it: an order is given up, and where it is
+     * what time brings, the music stands. May be called from any thread.
+     *
+     * @return what was given up, in words; empty when nothing was
+     */
+    public Optional<String> watch() {
+        Working stuck = working;
+        Event event = stuck.giveUp(clock.nanos() - LONGEST_STEP_NANOS);
+        if (event == null) {
+            return Optional.empty();
+        }
+        // Its thread changes nothing any more, and nobody else is at work.
+        handOver(stuck.takenBack);
+        boolean time = event.order() instanceof Order.Pass;
+        if (time) {
+            PlaybackState stands = ahead.next().withNothingToCome();
+            ahead = new Step(stands, List.of(), List.of(), Long.MAX_VALUE);
+        }
+        unaccounted = ahead.next().brought() - handedOver;
+        atOnce = false;
+        working = new Working();
+        wake.run();
+        String what = time ? "what time brings" : event.order().getClass().getSimpleName();
+        return Optional.of(what + " took longer than a second and was given up"
+                + (time ? "; the music stands, and a jump goes on" : ""));
+    }
+
+    /** Who is at work, on what, and since when. */
+    private static final class Working {
+
+        private final ReentrantLock lock = new ReentrantLock();
+        private Event event;
+        private long sinceNanos;
+        private boolean givenUp;
+        /** What was taken back for the order at hand. */
+        private List<ScheduledMessage> takenBack = List.of();
+
+        synchronized void begin(Event what, long nanos) {
+            event = what;
+            sinceNanos = nanos;
+        }
+
+        synchronized void end() {
+            event = null;
+            if (givenUp) {
+                throw new SteppedOver();
+            }
+        }
+
+        /** @return what is at work since before a moment, and is so no longer; null for nothing */
+        synchronized Event giveUp(long beforeNanos) {
+            boolean stuck = event != null && !givenUp && sinceNanos - beforeNanos < 0;
+            givenUp |= stuck;
+            return stuck ? event : null;
+        }
+    }
+
+    /** What was computed is of no use any more. */
+    private static final class SteppedOver extends RuntimeException {
+        private static final long serialVersionUID = 1;
+    }
+
+    private Step step(Working mine, PlaybackState state, Event event) {
+        mine.begin(event, clock.nanos());
+        try {
+            return engine.step(state, event);
+        } finally {
+            mine.end();
         }
     }
 
@@ -163,13 +286,13 @@ public final class Performer {
         }
     }
 
-    private void carryOutAll() {
+    private void carryOutAll(Working mine) {
         for (Event order = orders.poll(); order != null; order = orders.poll()) {
-            carryOut(order);
+            carryOut(mine, order);
         }
         long now = clock.nanos();
         if (ahead.wakeNanos() - now <= AHEAD_NANOS) {
-            Step next = Engine.step(ahead.next(), Event.pass(now + AHEAD_NANOS));
+            Step next = step(mine, ahead.next(), Event.pass(now + AHEAD_NANOS));
             behind.add(ahead.next());
             ahead = next;
             handOver(next.messages());
@@ -202,9 +325,10 @@ public final class Performer {
         watcher.accept(step);
     }
 
-    private void carryOut(Event order) {
+    private void carryOut(Working mine, Event order) {
         Outbox.Withdrawn withdrawn = outbox.withdraw(order.atNanos());
         handedOver -= withdrawn.messages().size();
+        mine.takenBack = withdrawn.messages();
         Step passed;
         Step done;
         PlaybackState then;
@@ -213,14 +337,17 @@ public final class Performer {
             then = stateAt(earliest);
             long moment = Math.max(then.nowNanos(), earliest);
             boolean due = then != ahead.next() || ahead.wakeNanos() <= moment;
-            passed = due ? Engine.step(then, Event.pass(moment)) : null;
+            passed = due ? step(mine, then, Event.pass(moment)) : null;
             PlaybackState reached = due ? passed.next() : then;
-            done = Engine.step(reached, new Event(moment, order.by(), order.order()));
+            done = step(mine, reached, new Event(moment, order.by(), order.order()));
+        } catch (SteppedOver given) {
+            throw given;
         } catch (RuntimeException | StackOverflowError fault) {
             handOver(withdrawn.messages());
             unaccounted = ahead.next().brought() - handedOver;
             throw fault;
         }
+        mine.takenBack = List.of();
         // What was taken back though its moment has come leaves nevertheless.
         long moment = done.next().nowNanos();
         for (ScheduledMessage message : withdrawn.messages()) {

@@ -154,6 +154,18 @@ class InStepTest extends PlayedShow {
         assertThat(pace()).isEqualTo(800);
     }
 
+    @Test
+    void after_stop_all_the_bars_of_the_stopped_song_are_meant() {
+        newSong("Song");
+        song("1 quarter = 120\n40 end");
+        begin();
+        order(new Order.Play(show.items().get(2).id(), 0));
+        pass(3_000);
+        order(new Order.StopAll());
+        Destination there = Destination.of(new Whereto.Bar(10), state, DryRun.of(state.plan()), state.nowNanos());
+        assertThat(there.words()).isEqualTo("Song at bar 10");
+    }
+
     private int pace() {
         return state.playing().orElseThrow().anchor().permille();
     }

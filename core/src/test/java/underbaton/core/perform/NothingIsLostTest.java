@@ -7,8 +7,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.concurrent.CountDownLatch;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Timeout;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import underbaton.core.cue.Call;
@@ -18,8 +20,10 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.Engine;
 import underbaton.core.engine.Happening;
 import underbaton.core.engine.Order;
+import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.plan.Planner;
@@ -172,6 +176,48 @@ class NothingIsLostTest {
         performer.work();
         assertThat(sent()).containsExactly("1001", "1002");
         assertThat(told).containsExactly("1001", "1002");
+    }
+
+    /** An order that never ends: it is told and given up, what was handed ahead leaves, and the next GO is carried out. */
+    @Test
+    @Timeout(30)
+    void an_order_that_takes_longer_than_a_second_is_stepped_over() throws InterruptedException {
+        CountDownLatch stuck = new CountDownLatch(1);
+        CountDownLatch freed = new CountDownLatch(1);
+        Performer watched = new Performer(clock, performer.state(), outbox, s -> {}, (state, event) -> {
+            if (event.order() instanceof Order.Hush) {
+                stuck.countDown();
+                try {
+                    freed.await();
+                } catch (InterruptedException ended) {
+                    Thread.currentThread().interrupt();
+                }
+            }
+            return Engine.step(state, event);
+        });
+        watched.order(new Order.Play(show.items().get(0).id(), 1));
+        watched.work();
+        clock.forward(BEAT - 2 * MILLI);
+        watched.work();
+        Thread wire = new Thread(() -> watched.orderAtOnce("pedal", new Order.Hush()));
+        wire.start();
+        stuck.await();
+        assertThat(watched.watch()).as("not yet").isEmpty();
+        clock.forward(1_100 * MILLI);
+        assertThat(watched.watch())
+                .hasValueSatisfying(words -> assertThat(words).contains("longer than a second"));
+        watched.order(new Order.Next());
+        watched.work();
+        clock.forward(BEAT);
+        watched.work();
+        assertThat(sent()).startsWith("1001", "1002", "1003");
+        assertThat(watched.unaccounted()).isZero();
+        freed.countDown();
+        wire.join();
+        PlaybackState after = watched.state();
+        watched.work();
+        assertThat(watched.state().brought()).as("nothing comes of it any more").isEqualTo(after.brought());
+        assertThat(watched.unaccounted()).isZero();
     }
 
     /** What is due when a performer takes over a show leaves too. */

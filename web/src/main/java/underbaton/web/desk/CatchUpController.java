@@ -21,12 +21,11 @@ import underbaton.core.engine.Correction;
 import underbaton.core.engine.Destination;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.Playing;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.StepList;
-import underbaton.web.page.Said;
+import underbaton.web.page.Notice;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
@@ -85,7 +84,7 @@ class CatchUpController {
         String more = since.isEmpty() ? "" : "; not on the sheet: " + String.join("; ", since);
         give(showId, destination, "catch-up, " + destination.words() + more, leftOut);
         if (!since.isEmpty()) {
-            Said.with(response, "Changed since the sheet was opened, and sent too: " + String.join("; ", since));
+            Notice.with(response, "Changed since the sheet was opened, and sent too: " + String.join("; ", since));
         }
     }
 
@@ -118,7 +117,7 @@ class CatchUpController {
                 .map(c -> nameOf(showId, c.key().deviceId()) + ": " + c.wants())
                 .toList();
         if (!left.isEmpty()) {
-            Said.with(response, "Not made right: " + String.join("; ", left));
+            Notice.with(response, "Not made right: " + String.join("; ", left));
         }
         response.setStatus(HttpStatus.NO_CONTENT.value());
         return null;
@@ -149,8 +148,7 @@ class CatchUpController {
     @GetMapping("/shows/{showId}/desk/from")
     String from(@PathVariable int showId, Model model) {
         PlaybackState state = destinations.now(showId);
-        Optional<PlannedItem> item = state.playing().map(Playing::item).or(() -> state.standbyCue()
-                .flatMap(c -> state.plan().item(c.item().id())));
+        Optional<PlannedItem> item = state.itemInHand();
         model.addAttribute("item", item.map(i -> i.item().name()).orElse(""));
         model.addAttribute(
                 "sections",

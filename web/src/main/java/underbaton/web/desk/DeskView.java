@@ -145,8 +145,9 @@ public record DeskView(
      * What one device gets.
      *
      * @param doubt what of it cannot be meant as it is written, in words; null when all is well
+     * @param guarded whether a phrase of it is guarded: this GO sends it without a second act
      */
-    public record Said(Device device, String phrase, String doubt) {}
+    public record Said(Device device, String phrase, String doubt, boolean guarded) {}
 
     static DeskView of(Show show, PlaybackState state, Clock clock, Aside aside) {
         List<PlannedCue> cues = state.plan().cues();
@@ -292,7 +293,10 @@ public record DeskView(
                     .toList();
             if (!phrases.isEmpty()) {
                 String doubt = written.flatMap(c -> Doubt.of(c, device)).orElse(null);
-                said.add(new Said(device, String.join(" + ", phrases), doubt));
+                boolean guarded = cue.calls().stream()
+                        .filter(c -> c.deviceId() == device.id())
+                        .anyMatch(state.plan()::isGuarded);
+                said.add(new Said(device, String.join(" + ", phrases), doubt, guarded));
             }
         }
         String starts = state.plan()

@@ -6,6 +6,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.DryRun;
@@ -51,6 +53,8 @@ import underbaton.wire.Arrival;
  */
 @Component
 public class Stage {
+
+    private static final Logger LOG = LoggerFactory.getLogger(Stage.class);
 
     private static final long TRY_NANOS = TimeUnit.MILLISECONDS.toNanos(2500);
     private static final long TRY_STEP_NANOS = TimeUnit.MILLISECONDS.toNanos(2);
@@ -157,8 +161,14 @@ public class Stage {
         if (!out.isNone()) {
             performer.order(new Order.Adopt(plan.tonight(out)));
         }
-        onDesk =
-                new OnDesk(show, plan, out, performer, new PerformerThread(performer, loops), left, plans.dryRun(show));
+        onDesk = new OnDesk(
+                show,
+                plan,
+                out,
+                performer,
+                new PerformerThread(performer, loops, words -> gaveUp(showId, words)),
+                left,
+                plans.dryRun(show));
         lines.watch((id, there) -> performer.order(there ? new Order.Found(id) : new Order.Lost(id)));
         DryRun run = plans.dryRun(show);
         loops.once("warm-up of the show", () -> new SilentRun(clock, plan, run).play());
@@ -270,6 +280,11 @@ public class Stage {
         }
         desk.performer.order(order);
         log(showId, what);
+    }
+
+    private void gaveUp(int showId, String words) {
+        LOG.error("Of the show on the desk {}", words);
+        log(showId, words);
     }
 
     private void log(int showId, String what) {

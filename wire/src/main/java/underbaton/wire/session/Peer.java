@@ -360,10 +360,17 @@ public final class Peer {
         endpoint.leave(this);
     }
 
+    /** Closed is final, whoever still looks its name up. */
     void become(State next, String why) {
-        boolean differs = next != state;
-        state = next;
-        trouble = why;
+        boolean differs;
+        synchronized (this) {
+            if (state == State.CLOSED) {
+                return;
+            }
+            differs = next != state;
+            state = next;
+            trouble = why;
+        }
         if (differs) {
             ear.changed(this);
         }

@@ -68,6 +68,16 @@ class SessionTest {
         });
     }
 
+    /** Whoever looks up its name, or asks once more, finds it so. */
+    @Test
+    void aPeerThatWasClosedStaysClosed() throws Exception {
+        Peer peer = endpoint("Baton", 0).invite("nobody.invalid", 5004, ear);
+        peer.close();
+        peer.become(Peer.State.WAITING, "found after all");
+        assertThat(peer.state()).isEqualTo(Peer.State.CLOSED);
+        assertThat(peer.isOpen()).isFalse();
+    }
+
     @Test
     void messagesTravelBothWays() throws Exception {
         SessionEndpoint listener = endpoint("Desk", 0);

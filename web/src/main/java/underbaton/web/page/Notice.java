@@ -5,11 +5,11 @@ import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 
 /** Words that come with what was done, shown for a moment on the page that asked. */
-public final class Said {
+public final class Notice {
 
     private static final String HEADER = "Baton-Says";
 
-    private Said() {}
+    private Notice() {}
 
     /** A header carries no letters beyond ASCII, so they are written as in an address. */
     public static void with(HttpServletResponse response, String words) {
