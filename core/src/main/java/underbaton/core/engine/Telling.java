@@ -65,7 +65,9 @@ abstract class Telling {
     HeldUp heldUp;
     Patched patched;
     Sounding sounding;
-    long count;
+    /** Above that of all that is on the agenda; below 0 before it was asked for. */
+    private long count = -1;
+
     private final long broughtBefore;
 
     final List<ScheduledMessage> messages = new ArrayList<>();
@@ -94,7 +96,6 @@ abstract class Telling {
         sounding = s.sounding();
         straightUntil = s.straightUntil();
         broughtBefore = s.brought();
-        count = agenda.isEmpty() ? 0 : agenda.lastKey().count() + 1;
     }
 
     Step done() {
@@ -252,6 +253,11 @@ abstract class Telling {
     }
 
     void later(long due, Later what) {
+        if (count < 0) {
+            // What is due last need not have come last: with its count, one of the same moment would take another's
+            // place.
+            count = agenda.keySet().stream().mapToLong(Later.Key::count).max().orElse(-1) + 1;
+        }
         agenda = agenda.plus(new Later.Key(due, count++), what);
     }
 

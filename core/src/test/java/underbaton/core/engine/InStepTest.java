@@ -3,17 +3,23 @@ package underbaton.core.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.file.StoredForm;
+import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.SpeechWording;
 
 /** The music and its machines: tempo of the day, leads, linked sections, and what a hold leaves under way. Beats by common practice. */
 class InStepTest extends PlayedShow {
@@ -164,6 +170,42 @@ class InStepTest extends PlayedShow {
         order(new Order.StopAll());
         Destination there = Destination.of(new Whereto.Bar(10), state, DryRun.of(state.plan()), state.nowNanos());
         assertThat(there.words()).isEqualTo("Song at bar 10");
+    }
+
+    /** One that is due much later came first; of two that came after it and are due in one moment, neither takes the other's place. */
+    @Test
+    void what_is_due_in_one_moment_all_leaves() {
+        show = show.withDevice(PatchedPit.machine("Sampler", 5));
+        for (int i = 1; i <= 3; i++) {
+            show = says(
+                    "Phrase " + i,
+                    "control " + i + " to 1; after " + (i == 1 ? 30_000 : 1_000) + " ms control " + i + " to 2");
+        }
+        begin();
+        Device sampler = show.devices().get(show.devices().size() - 1);
+        for (int i = 1; i <= 3; i++) {
+            order(new Order.Fire(
+                    PlannedCall.of(sampler, sampler.phraseNamed("Phrase " + i).orElseThrow()), "by hand"));
+        }
+        sent();
+        pass(1_000);
+        assertThat(sent()).containsExactly("by hand B4 02 02 @ 1000", "by hand B4 03 02 @ 1000");
+        pass(29_000);
+        assertThat(sent()).containsExactly("by hand B4 01 02 @ 30000");
+    }
+
+    private Show says(String name, String words) {
+        return show.withPhrase(
+                show.devices().get(show.devices().size() - 1).id(),
+                new Phrase(
+                        0,
+                        name,
+                        new SpeechWording(Numbering.WIRE).read(words),
+                        Optional.empty(),
+                        Effect.MOMENT,
+                        false,
+                        false,
+                        Remarks.NONE));
     }
 
     private int pace() {
