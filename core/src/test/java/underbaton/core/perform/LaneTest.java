@@ -123,15 +123,15 @@ class LaneTest {
             arrived.add(m);
             return new Outlet.Sent(((MidiMessage) m).encode());
         });
+        CountDownLatch logged = new CountDownLatch(3000);
+        traffic.watch(logged::countDown);
         for (int i = 0; i < 1000; i++) {
             lane.send(message(new ControlChange(0, 7, i % 128), clock.nanos()));
             lane.send(message(new NoteOn(0, i % 128, 127), clock.nanos()));
             lane.send(message(new NoteOff(0, i % 128, 0), clock.nanos()));
         }
         hangs.countDown();
-        for (int i = 0; i < 3000 && traffic.after(0, 5000).size() < 3000; i++) {
-            Thread.sleep(10);
-        }
+        assertThat(logged.await(30, TimeUnit.SECONDS)).isTrue();
         lane.close();
         assertThat(traffic.after(0, 5000)).as("each has its line").hasSize(3000);
         List<Message> all = List.copyOf(arrived);
