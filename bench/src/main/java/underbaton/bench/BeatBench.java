@@ -27,7 +27,7 @@ import underbaton.core.cue.Start;
 import underbaton.core.engine.DryRun;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlannedMessage;
-import underbaton.core.engine.ScheduledMessage;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.file.PlanFile;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.ControlChange;

@@ -16,7 +16,7 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.engine.Order;
-import underbaton.core.engine.ScheduledMessage;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.perform.Clock;

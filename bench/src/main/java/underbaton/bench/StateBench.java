@@ -2,7 +2,6 @@ package underbaton.bench;
 
 import java.util.Arrays;
 import java.util.Random;
-import underbaton.core.engine.CatchUp;
 import underbaton.core.engine.DryRun;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.plan.Plan;
@@ -40,7 +39,7 @@ final class StateBench {
             long from = System.nanoTime();
             PlaybackState there = run.before(item.item().id(), nanos);
             long between = System.nanoTime();
-            CatchUp.between(there, last);
+            last.correctionsTo(there);
             long to = System.nanoTime();
             last = there;
             if (i >= 0) {

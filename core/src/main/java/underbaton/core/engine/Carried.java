@@ -5,27 +5,33 @@ import java.util.OptionalLong;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
 import org.pcollections.TreePMap;
-import underbaton.core.engine.PlaybackState.FollowOn;
-import underbaton.core.engine.PlaybackState.Later;
+import underbaton.core.engine.call.Pending;
+import underbaton.core.engine.device.DeviceStates;
+import underbaton.core.engine.move.Move;
+import underbaton.core.engine.music.FollowOn;
+import underbaton.core.engine.music.MusicState;
 import underbaton.core.plan.Plan;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Control;
-import underbaton.core.signal.Hearing;
 
 /**
  * What one item hands on to the next when the book is played straight through; moments count from where the next one begins.
  */
 record Carried(
         Optional<FollowOn> followOn,
-        TreePMap<Later.Key, Later> agenda,
+        TreePMap<Pending.Key, Pending> agenda,
         PMap<Control, Move> moves,
         PMap<Connection, Long> lines,
-        Told told) {
+        DeviceStates told) {
 
     /** What the book takes for granted when the show begins. */
     static Carried first(Plan plan) {
         return new Carried(
-                Optional.empty(), TreePMap.empty(), HashTreePMap.empty(), HashTreePMap.empty(), Told.first(plan));
+                Optional.empty(),
+                TreePMap.empty(),
+                HashTreePMap.empty(),
+                HashTreePMap.empty(),
+                DeviceStates.first(plan));
     }
 
     /** Waves without an end go on, and the plan says no more of them. */
@@ -50,26 +56,6 @@ record Carried(
      * @param limit what is heard there or later is left out, ns since the item begins
      */
     PlaybackState into(Plan plan, int standby, long limit) {
-        return new PlaybackState(
-                plan,
-                0,
-                standby,
-                Optional.empty(),
-                followOn,
-                Optional.empty(),
-                Begun.NONE,
-                Hand.FIRST,
-                agenda,
-                moves,
-                lines,
-                told,
-                HashTreePMap.empty(),
-                false,
-                Hearing.FIRST,
-                HeldUp.NOTHING,
-                Patched.NOTHING,
-                Sounding.NOTHING,
-                0,
-                OptionalLong.of(limit));
+        return PlaybackState.beginning(plan, OptionalLong.of(limit), MusicState.beginning(standby, followOn), this);
     }
 }

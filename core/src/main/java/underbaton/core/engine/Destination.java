@@ -7,6 +7,9 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.engine.catchup.Correction;
+import underbaton.core.engine.music.MusicState;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
@@ -37,7 +40,7 @@ public record Destination(
         }
         // A machine that is out tonight misses it like everything else.
         Set<Integer> out = now.plan().out().devices();
-        return CatchUp.between(book, left).stream()
+        return left.correctionsTo(book).stream()
                 .filter(c -> !coming.contains(c.key()) && !out.contains(c.key().deviceId()))
                 .toList();
     }
@@ -93,13 +96,12 @@ public record Destination(
             if (state.playing().isPresent()) {
                 Playing playing = state.playing().get();
                 PlaybackState book =
-                        run.at(playing.item().item().id(), playing.position(now), state.begun()::whereGiven);
+                        run.at(playing.item().item().id(), playing.position(now), state.progress()::whereGiven);
                 // What is under way goes on while the music stands in a pause; a hold stops it.
-                return state.begun().held() ? stopped(book) : playing.paused() ? book.atRest() : book;
+                return state.progress().held() ? stopped(book) : playing.paused() ? book.atRest() : book;
             }
-            Optional<PlannedCue> last =
-                    state.last().map(PlaybackState.Fired::cue).filter(c -> plan().indexOf(c) >= 0);
-            return last.map(c -> run.after(plan().indexOf(c), state.begun()::whereGiven))
+            Optional<PlannedCue> last = state.last().map(MusicState.Fired::cue).filter(c -> plan().indexOf(c) >= 0);
+            return last.map(c -> run.after(plan().indexOf(c), state.progress()::whereGiven))
                     .orElseGet(() -> run.before(state.standby()));
         }
 
@@ -172,7 +174,7 @@ public record Destination(
         private int reached(long lead) {
             int last = state.last().map(l -> plan().indexOf(l.cue())).orElse(-1);
             if (state.playing().isEmpty()) {
-                return state.hand().moved() ? state.standby() : last;
+                return state.operator().moved() ? state.standby() : last;
             }
             Playing playing = state.playing().get();
             long soon = playing.position(now) + lead;
@@ -205,7 +207,7 @@ public record Destination(
             if (to instanceof Whereto.Here || item.times().isEmpty()) {
                 return new Destination(
                         item.times().map(t -> words(t, here)).orElse("where it stopped"),
-                        run.at(item.item().id(), here, state.begun()::whereGiven),
+                        run.at(item.item().id(), here, state.progress()::whereGiven),
                         Set.of(),
                         List.of(new Order.Resume()),
                         List.of());

@@ -13,6 +13,10 @@ import java.util.function.ToLongFunction;
 import java.util.stream.Stream;
 import org.pcollections.IntTreePMap;
 import org.pcollections.PMap;
+import underbaton.core.engine.device.DeviceState;
+import underbaton.core.engine.music.ItemProgress;
+import underbaton.core.engine.out.Happening;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.Plan.MoveStart;
@@ -130,7 +134,7 @@ public final class DryRun {
         int itemId = cue.item().id();
         ItemRun run = byItem.get(itemId);
         return StraightPlay.before(
-                plan, run.item(), run.before(), index - plan.firstOf(itemId), order -> Begun.BEFORE, s -> {});
+                plan, run.item(), run.before(), index - plan.firstOf(itemId), order -> ItemProgress.BEFORE, s -> {});
     }
 
     /**
@@ -158,7 +162,7 @@ public final class DryRun {
      * What the book says of every device at a moment of an item that is being played, with all that is told early by then.
      *
      * @param nanos since the item began
-     * @param given where in the item each of its cues by hand was given, as {@link Begun#whereGiven} says
+     * @param given where in the item each of its cues by hand was given, as {@link ItemProgress#whereGiven} says
      */
     public PlaybackState at(int itemId, long nanos, ToLongFunction<PlannedCue> given) {
         ItemRun run = byItem.get(itemId);

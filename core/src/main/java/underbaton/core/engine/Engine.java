@@ -13,9 +13,9 @@ public final class Engine {
      * @return the state after the event, with everything that was due until then done before it
      */
     public static Step step(PlaybackState state, Event event) {
-        Turn turn = new Turn(state);
-        turn.pass(Math.max(state.nowNanos(), event.atNanos()));
-        turn.carryOut(event.order());
-        return turn.done();
+        Parts parts = new Parts(state);
+        parts.pass(Math.max(state.nowNanos(), event.atNanos()));
+        parts.carryOut(event.order());
+        return parts.done();
     }
 }

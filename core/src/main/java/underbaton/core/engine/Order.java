@@ -2,6 +2,9 @@ package underbaton.core.engine;
 
 import java.util.OptionalLong;
 import java.util.Set;
+import underbaton.core.engine.catchup.Correction;
+import underbaton.core.engine.key.KeyTouch;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Wiring;
@@ -128,18 +131,7 @@ public sealed interface Order {
     record Heard(Source source, Signal signal) implements Order {}
 
     /** A hand cue's key is touched or let go. @param by who did it, for the log, with a blank behind it; may be empty */
-    record Touch(int keyId, How how, String by) implements Order {
-
-        /** What is done with a key. */
-        public enum How {
-            PRESS,
-            LET_GO,
-            /** On, however it is. */
-            ON,
-            /** Off, however it is. */
-            OFF
-        }
-    }
+    record Touch(int keyId, KeyTouch how, String by) implements Order {}
 
     /** Ends all that sounds at the outputs of the patch, whether we know of it or not; its lines stay. */
     record Hush() implements Order {}
@@ -154,7 +146,7 @@ public sealed interface Order {
     record Arm(Set<Integer> listenerIds, boolean listens) implements Order {}
 
     /** From now on GO behaves so. */
-    record Behave(Manner manner) implements Order {}
+    record Behave(GoOptions options) implements Order {}
 
     /**
      * The band has stopped: the music stands still, moves stop where they are, what the item set going gets its stop, and

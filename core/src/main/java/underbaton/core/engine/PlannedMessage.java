@@ -1,5 +1,7 @@
 package underbaton.core.engine;
 
+import underbaton.core.engine.out.Cause;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.Message;
 
 /**

@@ -1,6 +1,8 @@
 package underbaton.core.engine;
 
 import java.util.List;
+import underbaton.core.engine.out.Happening;
+import underbaton.core.engine.out.ScheduledMessage;
 
 /**
  * What an event comes to.

@@ -4,7 +4,10 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.function.Consumer;
 import java.util.function.IntToLongFunction;
-import underbaton.core.engine.PlaybackState.FollowOn;
+import underbaton.core.engine.move.Move;
+import underbaton.core.engine.music.FollowOn;
+import underbaton.core.engine.music.ItemProgress;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
@@ -31,7 +34,7 @@ final class StraightPlay {
     /** GO is not pressed on this cue, nor on any behind it. */
     private final int lastGo;
 
-    /** By the places of its cues, where GO is pressed, as {@link Begun#whereGiven} says. */
+    /** By the places of its cues, where GO is pressed, as {@link ItemProgress#whereGiven} says. */
     private final IntToLongFunction given;
 
     private final Consumer<Step> watcher;
@@ -41,7 +44,7 @@ final class StraightPlay {
     private boolean begun;
 
     StraightPlay(Plan plan, PlannedItem item, Carried before) {
-        this(plan, item, before, NEVER, NEVER, Integer.MAX_VALUE, order -> Begun.BEFORE, s -> {});
+        this(plan, item, before, NEVER, NEVER, Integer.MAX_VALUE, order -> ItemProgress.BEFORE, s -> {});
     }
 
     /** @param cut what is heard from there on is left out, however early it would be told */
@@ -75,7 +78,13 @@ final class StraightPlay {
      */
     static PlaybackState before(Plan plan, PlannedItem item, Carried carried, long nanos, Consumer<Step> watcher) {
         int behind = Math.max(1, item.behind(nanos));
-        return before(plan, item, carried, nanos, order -> order < behind ? Begun.BEFORE : Begun.NOT_GIVEN, watcher);
+        return before(
+                plan,
+                item,
+                carried,
+                nanos,
+                order -> order < behind ? ItemProgress.BEFORE : ItemProgress.NOT_GIVEN,
+                watcher);
     }
 
     private static PlaybackState before(
@@ -100,7 +109,8 @@ final class StraightPlay {
         PlannedCue cue = item.cues().get(order);
         if (cue.atNanos().isPresent()) {
             long at = order == 0 ? 0L : cue.atNanos().getAsLong();
-            return before(plan, item, carried, at, o -> o < order ? given.applyAsLong(o) : Begun.NOT_GIVEN, watcher);
+            return before(
+                    plan, item, carried, at, o -> o < order ? given.applyAsLong(o) : ItemProgress.NOT_GIVEN, watcher);
         }
         int from = order;
         while (from > 0 && item.cues().get(from).comesWith()) {
@@ -174,7 +184,7 @@ final class StraightPlay {
             return Optional.empty();
         }
         boolean hurried =
-                limit != NEVER && at >= limit - 1 && given.applyAsLong(state.standby() - first) == Begun.BEFORE;
+                limit != NEVER && at >= limit - 1 && given.applyAsLong(state.standby() - first) == ItemProgress.BEFORE;
         Step go = step(Event.of(at, new Order.Go()));
         if (hurried) {
             // It was given long before, so what it calls late has been called, and its moves have come to their ends.
@@ -187,7 +197,7 @@ final class StraightPlay {
     /** The standby goes on behind cues that nobody gives. */
     private void passOver() {
         while (state.standby() < Math.min(end, lastGo)
-                && given.applyAsLong(state.standby() - first) == Begun.NOT_GIVEN) {
+                && given.applyAsLong(state.standby() - first) == ItemProgress.NOT_GIVEN) {
             step(Event.of(state.nowNanos(), new Order.Next()));
         }
     }

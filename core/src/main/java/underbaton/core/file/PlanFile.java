@@ -3,7 +3,6 @@ package underbaton.core.file;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.NoSuchElementException;
 import java.util.Optional;
 import underbaton.core.engine.DryRun;
 import underbaton.core.engine.PlannedMessage;

@@ -5,7 +5,7 @@ import java.util.PriorityQueue;
 import java.util.concurrent.locks.Lock;
 import java.util.concurrent.locks.LockSupport;
 import java.util.concurrent.locks.ReentrantLock;
-import underbaton.core.engine.ScheduledMessage;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;

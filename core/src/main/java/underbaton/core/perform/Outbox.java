@@ -1,7 +1,7 @@
 package underbaton.core.perform;
 
 import java.util.List;
-import underbaton.core.engine.ScheduledMessage;
+import underbaton.core.engine.out.ScheduledMessage;
 
 /** Where a performer's messages go. Called on the performer's thread alone; must return at once. */
 public interface Outbox {

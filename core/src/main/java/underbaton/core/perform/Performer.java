@@ -13,8 +13,8 @@ import underbaton.core.engine.Engine;
 import underbaton.core.engine.Event;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.ScheduledMessage;
 import underbaton.core.engine.Step;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.plan.Plan;
 
 /**

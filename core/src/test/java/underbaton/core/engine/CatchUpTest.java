@@ -13,6 +13,12 @@ import java.util.TreeMap;
 import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import underbaton.core.engine.catchup.CatchUp;
+import underbaton.core.engine.catchup.Correction;
+import underbaton.core.engine.device.Absence;
+import underbaton.core.engine.move.Move;
+import underbaton.core.engine.music.ItemProgress;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.Plan;
@@ -46,7 +52,7 @@ class CatchUpTest {
         walk.go(20);
         walk.order(new Order.Leave(0));
 
-        List<Correction> corrections = CatchUp.between(straight.book, walk.state);
+        List<Correction> corrections = walk.state.correctionsTo(straight.book);
         List<Correction> made = CatchUp.without(corrections, Set.of());
         noMessageIsTooMany(seed, walk, straight, made);
 
@@ -60,7 +66,7 @@ class CatchUpTest {
         assertThat(wrong(wants, walk.machines.parts(walk.state.nowNanos()), inWaves))
                 .as("seed %d, made %s", seed, made)
                 .isEmpty();
-        assertThat(CatchUp.without(CatchUp.between(straight.book, walk.state), Set.of()))
+        assertThat(CatchUp.without(walk.state.correctionsTo(straight.book), Set.of()))
                 .as("seed %d: nothing is left to be made right", seed)
                 .isEmpty();
     }
@@ -152,7 +158,7 @@ class CatchUpTest {
                                     item,
                                     carried,
                                     index - plan.firstOf(item.item().id()),
-                                    order -> Begun.BEFORE,
+                                    order -> ItemProgress.BEFORE,
                                     this::hear)
                             : StraightPlay.before(
                                     plan, item, carried, (long) (random.nextDouble() * 34 * SECOND), this::hear);
@@ -322,7 +328,7 @@ class CatchUpTest {
 
         private boolean stands(Correction c, Level level) {
             Control control = c.goesOn().orElseThrow().motion().control();
-            Away away = state.away().get(control.deviceId());
+            Absence away = state.absent().get(control.deviceId());
             Level known = away == null
                     ? state.told().levels().get(control)
                     : away.levels().get(control);

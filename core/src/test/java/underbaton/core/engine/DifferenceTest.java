@@ -18,6 +18,8 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.catchup.CatchUp;
+import underbaton.core.engine.catchup.Correction;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Department;
@@ -110,7 +112,7 @@ class DifferenceTest extends PlayedShow {
         for (String typed : told) {
             cueFor(typed);
         }
-        return CatchUp.between(played(book), played(told));
+        return played(told).correctionsTo(played(book));
     }
 
     private static String[] told(String... typed) {

@@ -12,6 +12,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -128,7 +129,7 @@ class EngineTest extends PlayedShow {
                 "at 8:1 | Blue",
                 "by hand | Play");
         begin();
-        order(new Order.Behave(Manner.CAREFUL));
+        order(new Order.Behave(GoOptions.CAREFUL));
         standBy("10");
         go();
         standBy("24");
@@ -149,7 +150,7 @@ class EngineTest extends PlayedShow {
     @Test
     void aSecondGoAtOnceWantsAThird() {
         begin();
-        order(new Order.Behave(Manner.CAREFUL));
+        order(new Order.Behave(GoOptions.CAREFUL));
         go();
         pass(200);
         go();
@@ -301,7 +302,7 @@ class EngineTest extends PlayedShow {
         assertThat(sent()).containsExactly("hold 81 31 00 @ 4000");
         pass(60_000);
         assertThat(sent()).isEmpty();
-        assertThat(state.begun().held()).isTrue();
+        assertThat(state.progress().held()).isTrue();
         order(new Order.Resume());
         pass(6000);
         assertThat(sent())
@@ -321,15 +322,15 @@ class EngineTest extends PlayedShow {
         go();
         sent();
         order(new Order.Found(lights));
-        assertThat(state.away()).as("it holds amber, which it should").isEmpty();
+        assertThat(state.absent()).as("it holds amber, which it should").isEmpty();
         order(new Order.Lost(lights));
         go();
         order(new Order.Found(lights));
-        assertThat(CatchUp.behind(state, lights)).hasSize(1);
+        assertThat(state.behind(lights)).hasSize(1);
         sent();
         order(new Order.BringUp(lights));
         assertThat(sent()).containsExactly("catch-up 90 00 7F @ 0");
-        assertThat(state.away()).isEmpty();
+        assertThat(state.absent()).isEmpty();
     }
 
     /** Three steps on, one each 50 ms; from a place that nobody knows no step leads anywhere. */
@@ -346,7 +347,7 @@ class EngineTest extends PlayedShow {
         show = Shows.cue(show, "15", "by hand", "Amber");
         begin();
         PlaybackState book = DryRun.of(state.plan()).before(state.plan().indexOf(id("15")));
-        assertThat(CatchUp.between(book, state))
+        assertThat(state.correctionsTo(book))
                 .filteredOn(c -> c.key().deviceId() == tablet.id())
                 .singleElement()
                 .satisfies(c -> {
@@ -389,7 +390,7 @@ class EngineTest extends PlayedShow {
         pass(100);
         assertThat(sent()).containsExactly("cue 12 C6 03 @ 0");
         PlaybackState book = DryRun.of(state.plan()).before(state.plan().indexOf(id("13")));
-        assertThat(CatchUp.between(book, state))
+        assertThat(state.correctionsTo(book))
                 .filteredOn(c -> c.key().deviceId() == keys.id())
                 .singleElement()
                 .satisfies(c -> assertThat(c.wants()).isEqualTo("Drone"));

@@ -9,6 +9,8 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.catchup.Correction;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.file.StoredForm;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
@@ -126,7 +128,8 @@ class InStepTest extends PlayedShow {
         pass(16_900);
         assertThat(sent()).noneMatch(w -> w.startsWith("cue 21"));
         order(new Order.Hold());
-        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, state.nowNanos() / 1000)), Kept.class);
+        RunSnapshot kept =
+                StoredForm.read(StoredForm.write(RunSnapshot.of(state, state.nowNanos() / 1000)), RunSnapshot.class);
         state = kept.into(Planner.plan(show), state.nowNanos() + 5 * SECOND, state.nowNanos() / 1000 + 5_000_000);
         pass(60_000);
         assertThat(sent()).isEmpty();
@@ -151,7 +154,7 @@ class InStepTest extends PlayedShow {
         assertThat(pace()).isEqualTo(1000);
         order(new Order.Play(one, 5 * SECOND));
         assertThat(pace()).isEqualTo(800);
-        order(new Order.Behave(new Manner(false, true, 0, true)));
+        order(new Order.Behave(new GoOptions(false, true, 0, true)));
         order(new Order.Play(other, 0));
         assertThat(pace()).isEqualTo(800);
         order(new Order.PauseOrGoOn());
@@ -222,7 +225,7 @@ class InStepTest extends PlayedShow {
         order(new Order.Pace(800));
         pass(5_000);
         long crash = state.nowNanos();
-        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, crash / 1000)), Kept.class);
+        RunSnapshot kept = StoredForm.read(StoredForm.write(RunSnapshot.of(state, crash / 1000)), RunSnapshot.class);
         state = kept.into(Planner.plan(show), crash + 10 * SECOND, crash / 1000 + 10_000_000);
         Destination now =
                 Destination.of(new Whereto.AsIfSince(crash), state, DryRun.of(state.plan()), state.nowNanos());

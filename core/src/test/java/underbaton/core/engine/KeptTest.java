@@ -6,6 +6,7 @@ import java.util.Random;
 import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.file.StoredForm;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.Planner;
@@ -34,8 +35,8 @@ class KeptTest {
         // Moves are kept as where they were.
         PlaybackState stopped =
                 state.withMoves(state.moves().minusAll(state.moves().keySet()));
-        Kept kept = Kept.of(stopped, 1_000_000);
-        Kept read = StoredForm.read(StoredForm.write(kept), Kept.class);
+        RunSnapshot kept = RunSnapshot.of(stopped, 1_000_000);
+        RunSnapshot read = StoredForm.read(StoredForm.write(kept), RunSnapshot.class);
         assertThat(read).isEqualTo(kept);
 
         long away = 7;
@@ -49,7 +50,7 @@ class KeptTest {
                 .isEqualTo(state.playing().map(p -> p.position(now)));
         PlaybackState later = Engine.step(stopped.leftAlone(), Event.pass(now + away * SECOND))
                 .next();
-        assertThat(CatchUp.between(later, back))
+        assertThat(back.correctionsTo(later))
                 .as("as they were told, and %d s older", away)
                 .isEmpty();
     }

@@ -17,6 +17,8 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.out.Happening;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.file.StoredForm;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.ControlChange;
@@ -222,7 +224,7 @@ class ListeningTest {
         begin();
         assertThat(hear(new NoteOn(0, 38, 9))).isEqualTo("off: one, two disarmed");
         order(new Order.Listen(false));
-        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, 0)), Kept.class);
+        RunSnapshot kept = StoredForm.read(StoredForm.write(RunSnapshot.of(state, 0)), RunSnapshot.class);
         state = kept.into(Planner.plan(show), 0, 0);
         assertThat(hear(new NoteOn(0, 37, 9))).isEqualTo("two not: listeners are off");
         order(new Order.Listen(true));
@@ -313,7 +315,7 @@ class ListeningTest {
         order(new Order.Go());
         assertThat(hear(new ProgramChange(0, 1)))
                 .isEqualTo("player: plays " + show.items().get(1).name());
-        assertThat(state.begun().itemId()).isEqualTo(show.items().get(1).id());
+        assertThat(state.progress().itemId()).isEqualTo(show.items().get(1).id());
         assertThat(hear(new ProgramChange(0, 50))).isEqualTo("player: there is no item 51");
     }
 

@@ -11,6 +11,8 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.device.Slot;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.file.StoredForm;
 import underbaton.core.plan.Changes;
 import underbaton.core.plan.Plan;
@@ -23,6 +25,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.StepList;
+import underbaton.core.score.Anchor;
 
 /** What each order leaves behind: of moves, of notes that sound, of what was still to come, and of the standby. */
 class OrdersTest extends PlayedShow {
@@ -77,7 +80,7 @@ class OrdersTest extends PlayedShow {
         assertThat(sent()).as("the oar's note is let go").containsExactly("cue 20 84 28 00 @ 3000");
         assertThat(state.moves()).isEmpty();
         assertThat(state.agenda()).isEmpty();
-        assertThat(state.begun().held()).isTrue();
+        assertThat(state.progress().held()).isTrue();
         pass(9000);
         assertThat(sent()).isEmpty();
     }
@@ -104,7 +107,7 @@ class OrdersTest extends PlayedShow {
         assertThat(standby()).isEqualTo("11");
         assertThat(state.playing()).isEmpty();
         assertThat(state.moves()).isEmpty();
-        assertThat(state.hand().moved()).isTrue();
+        assertThat(state.operator().moved()).isTrue();
         pass(20_000);
         assertThat(sent()).isEmpty();
     }
@@ -146,7 +149,7 @@ class OrdersTest extends PlayedShow {
         song(LAST_OF_TWO_SONGS, "at 5:1 | Amber", "by hand | Play");
         bed("20.5", "at 5:2", "Bed 50 % in 4 s");
         begin();
-        order(new Order.Behave(Manner.CAREFUL));
+        order(new Order.Behave(GoOptions.CAREFUL));
         standBy("10");
         go();
         standBy("21");
@@ -171,7 +174,7 @@ class OrdersTest extends PlayedShow {
         go();
         assertThat(coming()).isEqualTo("20 at 8000");
         standBy("30");
-        order(new Order.Behave(Manner.PLAIN));
+        order(new Order.Behave(GoOptions.PLAIN));
         pass(1000);
         order(new Order.Pause());
         assertThat(state.coming()).isEmpty();
@@ -353,13 +356,13 @@ class OrdersTest extends PlayedShow {
         standBy("10");
         go();
         pass(3000);
-        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, 1_000_000)), Kept.class);
+        RunSnapshot kept = StoredForm.read(StoredForm.write(RunSnapshot.of(state, 1_000_000)), RunSnapshot.class);
         assertThat(kept.positionNanos()).isEqualTo(3_000 * MS);
         assertThat(kept.permille()).isEqualTo(Anchor.AS_WRITTEN);
         PlaybackState back = kept.into(state.plan(), 100_000 * MS, 1_000_000 + 7_000_000);
         assertThat(back.last().orElseThrow().atNanos()).isEqualTo(93_000 * MS);
-        assertThat(back.begun().nanos()).isEqualTo(90_000 * MS);
-        assertThat(back.begun().held()).isTrue();
+        assertThat(back.progress().nanos()).isEqualTo(90_000 * MS);
+        assertThat(back.progress().held()).isTrue();
         Slot amber = back.told().device(show.devices().get(0).id()).slots().get(0);
         assertThat(amber.sinceNanos()).isEqualTo(90_000 * MS);
         assertThat(back.told().devices()).hasSize(1);
@@ -439,7 +442,7 @@ class OrdersTest extends PlayedShow {
                         "catch-up 94 01 7F @ 1200",
                         "catch-up B4 03 40 @ 1200",
                         "catch-up 94 02 7F @ 1250");
-        assertThat(state.away()).isEmpty();
+        assertThat(state.absent()).isEmpty();
         order(new Order.BringUp(console));
         assertThat(sent()).as("it is up").isEmpty();
     }
@@ -465,7 +468,7 @@ class OrdersTest extends PlayedShow {
                 .as("it never heard of the fade, and stands where the book wants it")
                 .noneMatch(m -> m.contains(" B4 "));
         assertThat(state.moves()).isEmpty();
-        assertThat(state.away()).isEmpty();
+        assertThat(state.absent()).isEmpty();
         pass(5000);
         assertThat(sent()).isEmpty();
     }

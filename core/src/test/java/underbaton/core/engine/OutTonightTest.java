@@ -14,6 +14,8 @@ import org.junit.jupiter.params.provider.MethodSource;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.out.Happening;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.OutTonight.Kind;
@@ -114,12 +116,12 @@ class OutTonightTest {
         order(new Order.Lost(machine));
         order(new Order.Go());
         order(new Order.Found(machine));
-        assertThat(state.away().get(machine).back()).isFalse();
+        assertThat(state.absent().get(machine).back()).isFalse();
         order(new Order.Lost(machine));
         arm(Kind.MACHINE, machine, true);
         assertThat(sent()).isEmpty();
         order(new Order.Found(machine));
-        assertThat(state.away().get(machine).back()).isTrue();
+        assertThat(state.absent().get(machine).back()).isTrue();
         order(new Order.BringUp(machine));
         assertThat(sent()).hasSize(1);
     }

@@ -16,6 +16,8 @@ import underbaton.core.cue.HandKey;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.key.KeyTouch;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.file.StoredForm;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.NoteOff;
@@ -138,7 +140,8 @@ class OwedEndsTest extends PlayedShow {
     }
 
     private void crash() {
-        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, state.nowNanos() / 1000)), Kept.class);
+        RunSnapshot kept =
+                StoredForm.read(StoredForm.write(RunSnapshot.of(state, state.nowNanos() / 1000)), RunSnapshot.class);
         state = kept.into(Planner.plan(show), state.nowNanos(), state.nowNanos() / 1000);
     }
 
@@ -258,7 +261,7 @@ class OwedEndsTest extends PlayedShow {
     void aKeyThatWorksWhileItIsHeldIsLetGoAfterACrash() {
         int key = talk();
         begin();
-        order(new Order.Touch(key, Order.Touch.How.PRESS, ""));
+        order(new Order.Touch(key, KeyTouch.PRESS, ""));
         assertThat(talkback()).containsExactly("B4 14 7F");
         crash();
         pass(5_000);

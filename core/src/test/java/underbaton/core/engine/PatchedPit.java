@@ -12,6 +12,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.ChannelMessage.ChannelPressure;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;

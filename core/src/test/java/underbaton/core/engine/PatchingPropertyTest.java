@@ -8,6 +8,7 @@ import java.util.Set;
 import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.PatchBay;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.rig.PatchLine;

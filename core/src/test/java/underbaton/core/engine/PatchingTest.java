@@ -211,7 +211,7 @@ class PatchingTest extends PlayedShow {
         begin();
         load("Both");
         play(new NoteOn(0, 60, 64));
-        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, 0)), Kept.class);
+        RunSnapshot kept = StoredForm.read(StoredForm.write(RunSnapshot.of(state, 0)), RunSnapshot.class);
         state = kept.into(Planner.plan(show), 0, 0);
         said();
         order(new Order.Found(strings));
@@ -228,7 +228,7 @@ class PatchingTest extends PlayedShow {
                 DryRun.of(Planner.plan(show)).before(Planner.plan(show).cues().size());
         order(new Order.CatchUp(book, Set.of()));
         assertThat(said()).containsOnlyOnce("Patch C0 01", "Keys B4 7A 00");
-        assertThat(CatchUp.between(book, state)).isEmpty();
+        assertThat(state.correctionsTo(book)).isEmpty();
     }
 
     @Test

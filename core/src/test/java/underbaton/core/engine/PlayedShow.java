@@ -10,6 +10,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Argument;

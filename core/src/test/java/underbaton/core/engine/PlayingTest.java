@@ -9,6 +9,7 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.perform.HandClock;
 import underbaton.core.perform.HandOutbox;
 import underbaton.core.perform.Performer;

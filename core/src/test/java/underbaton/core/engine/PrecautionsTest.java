@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.catchup.Stops;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Device;
@@ -118,7 +119,7 @@ class PrecautionsTest extends PlayedShow {
         assertThat(sent()).hasSize(1).noneMatch(s -> s.contains("90 63"));
         order(new Order.BringUp(lights().id()));
         assertThat(sent()).containsExactly("catch-up 90 63 7F @ 0");
-        assertThat(state.away()).isEmpty();
+        assertThat(state.absent()).isEmpty();
     }
 
     @Test

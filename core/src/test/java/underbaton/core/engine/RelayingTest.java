@@ -13,6 +13,9 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.out.Happening;
+import underbaton.core.engine.out.HeldUp;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.file.StoredForm;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.ControlChange;
@@ -432,7 +435,7 @@ class RelayingTest extends PlayedShow {
         standBy("29");
         go();
         PlaybackState book = state;
-        Kept kept = StoredForm.read(StoredForm.write(Kept.of(state, 0)), Kept.class);
+        RunSnapshot kept = StoredForm.read(StoredForm.write(RunSnapshot.of(state, 0)), RunSnapshot.class);
         state = kept.into(Planner.plan(show), 0, 0);
         sent.clear();
         order(new Order.CatchUp(book, Set.of()));

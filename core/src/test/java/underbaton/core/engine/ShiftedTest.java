@@ -7,6 +7,8 @@ import java.util.Random;
 import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import underbaton.core.engine.operator.GoOptions;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
@@ -26,7 +28,7 @@ class ShiftedTest {
         Plan plan = Planner.plan(PlayableShows.show(seed, true));
         PlaybackState state = PlaybackState.of(plan, 1000 * MS);
         Device some = plan.devices().iterator().next();
-        state = after(state, new Order.Behave(Manner.CAREFUL));
+        state = after(state, new Order.Behave(GoOptions.CAREFUL));
         for (int i = random.nextInt(7); i >= 0; i--) {
             state = after(state, new Order.Go());
             state = pass(state, 400 + random.nextInt(3000));
@@ -71,8 +73,8 @@ class ShiftedTest {
         PlaybackState shifted = state.shifted(LATER);
         assertThat(state.shifted(0)).isSameAs(state);
         assertThat(shifted.shifted(-LATER)).isEqualTo(state);
-        assertThat(shifted.hand().waitsAt(shifted.nowNanos()))
-                .isEqualTo(state.hand().waitsAt(state.nowNanos()));
+        assertThat(shifted.operator().waitsAt(shifted.nowNanos()))
+                .isEqualTo(state.operator().waitsAt(state.nowNanos()));
         assertThat(shifted.coming().map(c -> c.dueNanos() - LATER))
                 .isEqualTo(state.coming().map(PlaybackState.Coming::dueNanos));
         for (long millis : new long[] {1, 700, 4000, 30_000}) {

@@ -11,6 +11,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.out.Happening;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedItem;

@@ -3,6 +3,10 @@ package underbaton.core.engine;
 import java.util.HashSet;
 import java.util.Set;
 import java.util.function.ToLongFunction;
+import underbaton.core.engine.move.Move;
+import underbaton.core.engine.music.ItemProgress;
+import underbaton.core.engine.music.Playing;
+import underbaton.core.engine.out.Happening;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
@@ -72,7 +76,7 @@ final class StraightWorld extends WalkedWorld {
         } else if (state.standby() == first) {
             order(new Order.Go());
         } else {
-            return state.begun().itemId() == item.item().id();
+            return state.progress().itemId() == item.item().id();
         }
         return true;
     }
@@ -158,7 +162,7 @@ final class StraightWorld extends WalkedWorld {
     /**
      * To a place of an item, of which only some cues by hand are given.
      *
-     * @param given where each is given, as {@link Begun#whereGiven} says
+     * @param given where each is given, as {@link ItemProgress#whereGiven} says
      * @param position ns since the item began, at this pace
      */
     void playTo(int itemId, long position, int permille, ToLongFunction<PlannedCue> given) {
@@ -172,7 +176,7 @@ final class StraightWorld extends WalkedWorld {
         while (state.standby() < end && stillBefore(position)) {
             PlannedCue cue = state.plan().cues().get(state.standby());
             long where = given.applyAsLong(cue);
-            if (where == Begun.NOT_GIVEN) {
+            if (where == ItemProgress.NOT_GIVEN) {
                 order(new Order.Next());
                 continue;
             }
@@ -184,7 +188,7 @@ final class StraightWorld extends WalkedWorld {
             order(new Order.Go());
         }
         while (state.standby() < end) {
-            boolean gives = given.applyAsLong(state.plan().cues().get(state.standby())) != Begun.NOT_GIVEN;
+            boolean gives = given.applyAsLong(state.plan().cues().get(state.standby())) != ItemProgress.NOT_GIVEN;
             order(gives ? new Order.Go() : new Order.Next());
         }
         while (stillBefore(position)) {

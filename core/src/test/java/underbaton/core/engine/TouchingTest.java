@@ -13,7 +13,8 @@ import underbaton.core.cue.HandKey;
 import underbaton.core.cue.HandKey.Way;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.Shows;
-import underbaton.core.engine.Order.Touch.How;
+import underbaton.core.engine.key.KeyLight;
+import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -66,12 +67,12 @@ class TouchingTest extends PlayedShow {
         return key("Talk", way, List.of(call("Sound", "Talk open")), List.of(call("Sound", "Talk shut")), false);
     }
 
-    private void touch(int key, How how) {
+    private void touch(int key, KeyTouch how) {
         order(new Order.Touch(key, how, "hand: "));
     }
 
     private KeyLight light(int key) {
-        return KeyLight.of(state, state.plan().key(key).orElseThrow());
+        return state.light(state.plan().key(key).orElseThrow());
     }
 
     private List<String> bytes() {
@@ -91,9 +92,9 @@ class TouchingTest extends PlayedShow {
                 List.of(),
                 false);
         begin();
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
         assertThat(bytes()).containsExactly("C2 04", "B2 14 7F", "90 01 7F");
-        touch(key, How.LET_GO);
+        touch(key, KeyTouch.LET_GO);
         assertThat(bytes()).isEmpty();
         assertThat(state.told()
                         .device(show.devices().get(0).id())
@@ -109,15 +110,15 @@ class TouchingTest extends PlayedShow {
         show = Shows.cue(show, "30", "by hand", "Talk open");
         begin();
         assertThat(light(key)).isEqualTo(KeyLight.UNKNOWN);
-        touch(key, How.PRESS);
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
+        touch(key, KeyTouch.PRESS);
         assertThat(bytes()).containsExactly("B2 14 7F", "B2 14 00");
         assertThat(light(key)).isEqualTo(KeyLight.OFF);
         standBy("30");
         go();
         assertThat(light(key)).isEqualTo(KeyLight.ON);
         bytes();
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
         assertThat(bytes()).containsExactly("B2 14 00");
     }
 
@@ -125,9 +126,9 @@ class TouchingTest extends PlayedShow {
     void on_and_off_can_be_said_outright() {
         int key = talk(Way.ON_OFF);
         begin();
-        touch(key, How.ON);
-        touch(key, How.ON);
-        touch(key, How.OFF);
+        touch(key, KeyTouch.ON);
+        touch(key, KeyTouch.ON);
+        touch(key, KeyTouch.OFF);
         assertThat(bytes()).containsExactly("B2 14 7F", "B2 14 7F", "B2 14 00");
     }
 
@@ -135,9 +136,9 @@ class TouchingTest extends PlayedShow {
     void a_key_whose_calls_leave_no_trace_goes_by_what_was_touched_last() {
         int key = key("Haze", Way.ON_OFF, List.of(call("Sound", "Applause")), List.of(), false);
         begin();
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
         assertThat(light(key)).isEqualTo(KeyLight.ON);
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
         assertThat(light(key)).isEqualTo(KeyLight.OFF);
         assertThat(bytes()).containsExactly("C2 04");
     }
@@ -146,11 +147,11 @@ class TouchingTest extends PlayedShow {
     void a_held_key_is_let_go_once_and_only_when_it_was_held() {
         int key = talk(Way.HELD);
         begin();
-        touch(key, How.LET_GO);
+        touch(key, KeyTouch.LET_GO);
         assertThat(bytes()).isEmpty();
-        touch(key, How.PRESS);
-        touch(key, How.LET_GO);
-        touch(key, How.LET_GO);
+        touch(key, KeyTouch.PRESS);
+        touch(key, KeyTouch.LET_GO);
+        touch(key, KeyTouch.LET_GO);
         assertThat(bytes()).containsExactly("B2 14 7F", "B2 14 00");
     }
 
@@ -159,22 +160,22 @@ class TouchingTest extends PlayedShow {
         int key = key("House", Way.PRESS, List.of(call("Lights", "Dark")), List.of(), true);
         int other = key("Amber", Way.PRESS, List.of(call("Lights", "Amber")), List.of(), true);
         begin();
-        touch(key, How.PRESS);
-        touch(other, How.PRESS);
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
+        touch(other, KeyTouch.PRESS);
+        touch(key, KeyTouch.PRESS);
         assertThat(bytes()).as("two guarded keys are not one touched twice").isEmpty();
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
         assertThat(bytes()).containsExactly("90 00 7F");
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
         pass(3_500);
-        touch(key, How.PRESS);
+        touch(key, KeyTouch.PRESS);
         assertThat(bytes()).isEmpty();
     }
 
     @Test
     void a_touch_of_a_key_that_is_gone_does_nothing() {
         begin();
-        touch(4711, How.PRESS);
+        touch(4711, KeyTouch.PRESS);
         assertThat(bytes()).isEmpty();
     }
 

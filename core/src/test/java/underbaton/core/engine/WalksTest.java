@@ -15,6 +15,10 @@ import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Show;
+import underbaton.core.engine.catchup.Correction;
+import underbaton.core.engine.move.Move;
+import underbaton.core.engine.music.ItemProgress;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.file.StoredForm;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.Plan;
@@ -207,7 +211,8 @@ class WalksTest {
         private void crash() {
             told.add("\n" + world.state.nowNanos() / 1_000_000 + " crash");
             long micros = world.state.nowNanos() / 1000;
-            Kept kept = StoredForm.read(StoredForm.write(Kept.of(world.state, micros)), Kept.class);
+            RunSnapshot kept =
+                    StoredForm.read(StoredForm.write(RunSnapshot.of(world.state, micros)), RunSnapshot.class);
             crashedNanos = world.state.nowNanos();
             long away = (long) (random.nextDouble() * 10 * SECOND) / 1000 * 1000;
             world.state = kept.into(Planner.plan(show), crashedNanos + away, micros + away / 1000);
@@ -226,7 +231,7 @@ class WalksTest {
                 case 1 -> new Whereto.ThisSection();
                 case 2 -> new Whereto.Next(random.nextInt(5) * SECOND);
                 case 3 -> new Whereto.AtCue(cueOfItsOwnTime().number());
-                case 4 -> plays && !world.state.begun().held() ? new Whereto.Present() : new Whereto.Standby();
+                case 4 -> plays && !world.state.progress().held() ? new Whereto.Present() : new Whereto.Standby();
                 case 5 ->
                     crashed && plays && world.state.playing().get().paused()
                             ? new Whereto.AsIfSince(crashedNanos)
@@ -295,7 +300,8 @@ class WalksTest {
             List.copyOf(world.off).forEach(id -> {
                 world.off.remove(id);
                 order(new Order.Found(id));
-                if (world.state.away().containsKey(id) && !plan.out().devices().contains(id)) {
+                if (world.state.absent().containsKey(id)
+                        && !plan.out().devices().contains(id)) {
                     order(new Order.BringUp(id));
                 }
             });
@@ -357,7 +363,7 @@ class WalksTest {
                         p.item().item().id(),
                         Math.max(0, p.position(world.state.nowNanos())),
                         pace,
-                        before.begun()::whereGiven);
+                        before.progress()::whereGiven);
                 return true;
             }
             boolean fires = there.after().stream().anyMatch(Order.Go.class::isInstance);
@@ -400,7 +406,7 @@ class WalksTest {
         private ToLongFunction<PlannedCue> byOrder(int itemId, int cueId) {
             List<String> labels = labels(itemId);
             int order = labels.indexOf(plan.cues().get(plan.indexOf(cueId)).label());
-            return c -> labels.indexOf(c.label()) < order ? Begun.BEFORE : Begun.NOT_GIVEN;
+            return c -> labels.indexOf(c.label()) < order ? ItemProgress.BEFORE : ItemProgress.NOT_GIVEN;
         }
 
         /** Of a place that is jumped to those cues count as given that stand in the book before one that has come. */
@@ -410,7 +416,7 @@ class WalksTest {
                     .filter(i -> cues.get(i).atNanos().orElse(Long.MAX_VALUE) < position)
                     .max();
             List<String> labels = labels(itemId);
-            return c -> labels.indexOf(c.label()) < last.orElse(0) ? Begun.BEFORE : Begun.NOT_GIVEN;
+            return c -> labels.indexOf(c.label()) < last.orElse(0) ? ItemProgress.BEFORE : ItemProgress.NOT_GIVEN;
         }
 
         private List<String> labels(int itemId) {

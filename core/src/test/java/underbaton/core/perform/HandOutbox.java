@@ -2,7 +2,7 @@ package underbaton.core.perform;
 
 import java.util.ArrayList;
 import java.util.List;
-import underbaton.core.engine.ScheduledMessage;
+import underbaton.core.engine.out.ScheduledMessage;
 
 /** An outbox whose messages leave when a clock that a test turns says so; until then they can be taken back. */
 public final class HandOutbox implements Outbox {

@@ -14,7 +14,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
 import underbaton.core.engine.Order;
-import underbaton.core.engine.ScheduledMessage;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;

@@ -17,10 +17,10 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.cue.Show;
-import underbaton.core.engine.Correction;
 import underbaton.core.engine.Destination;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.catchup.Correction;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
@@ -137,7 +137,7 @@ class CatchUpController {
     @PostMapping("/shows/{showId}/desk/bring-up")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void bringUp(@PathVariable int showId, @RequestParam(defaultValue = "0") int device) {
-        destinations.now(showId).away().forEach((id, away) -> {
+        destinations.now(showId).absent().forEach((id, away) -> {
             if (away.back() && (device == 0 || device == id)) {
                 stage.order(showId, nameOf(showId, id) + " is brought up to date", new Order.BringUp(id));
             }

@@ -6,7 +6,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Show;
-import underbaton.core.engine.Correction;
+import underbaton.core.engine.catchup.Correction;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 

@@ -95,9 +95,9 @@ class DeskController {
 
     /** Nobody asks while the show plays on by itself from the book that it began with. */
     private Optional<DeskView.Offer> offer(int showId, PlaybackState state) {
-        boolean moved = state.hand().moved();
+        boolean moved = state.operator().moved();
         // In a hold, going on looks at what the book says.
-        if (!moved && (!stage.bookChanged(showId) || state.begun().held())) {
+        if (!moved && (!stage.bookChanged(showId) || state.progress().held())) {
             return Optional.empty();
         }
         String to = moved ? Destinations.STANDBY : Destinations.PRESENT;
@@ -111,7 +111,7 @@ class DeskController {
         stage.playback(showId)
                 .ifPresent(s -> model.addAttribute("desk", DeskView.of(show, s, clock, aside(showId, s))));
         stage.playback(showId)
-                .ifPresent(s -> model.addAttribute("manner", s.hand().manner()));
+                .ifPresent(s -> model.addAttribute("manner", s.operator().options()));
         model.addAttribute("lead", stage.cueToCueNanos() / 1_000_000_000L);
         model.addAttribute("edits", stage.editsTreated());
         model.addAttribute("lamps", lamps.all());

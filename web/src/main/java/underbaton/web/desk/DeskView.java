@@ -8,9 +8,9 @@ import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
-import underbaton.core.engine.Kept;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.Playing;
+import underbaton.core.engine.RunSnapshot;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.perform.Clock;
 import underbaton.core.performance.Timings;
 import underbaton.core.plan.OutTonight;
@@ -105,7 +105,7 @@ public record DeskView(
      */
     public record Aside(
             Optional<Offer> offer,
-            Optional<Kept> left,
+            Optional<RunSnapshot> left,
             List<String> waiting,
             Optional<Run> run,
             boolean writesDown,
@@ -183,7 +183,7 @@ public record DeskView(
                 timed(show, state),
                 held(state, clock),
                 aside.left()
-                        .filter(l -> state.hand().moved())
+                        .filter(l -> state.operator().moved())
                         .map(l -> l.epochMicros() / 1000)
                         .orElse(0L),
                 running(state, clock),
@@ -262,7 +262,7 @@ public record DeskView(
     }
 
     private static Optional<String> held(PlaybackState state, Clock clock) {
-        if (!state.begun().held()) {
+        if (!state.progress().held()) {
             return Optional.empty();
         }
         return state.playing().map(p -> p.item()

@@ -10,7 +10,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.Playing;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.perform.Clock;
 import underbaton.core.performance.Moment;
 import underbaton.core.rig.Refusal;

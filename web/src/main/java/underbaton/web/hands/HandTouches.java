@@ -11,7 +11,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.HandKey;
-import underbaton.core.engine.Order;
+import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.perform.Clock;
@@ -72,18 +72,18 @@ class HandTouches implements Orders {
         if (key.key().way() == HandKey.Way.HELD) {
             held.put(grip, clock.nanos());
         }
-        give(grip, Order.Touch.How.PRESS);
+        give(grip, KeyTouch.PRESS);
     }
 
     private void letGo(Grip grip) {
         boolean was = held.remove(grip) != null;
         boolean others = held.keySet().stream().anyMatch(g -> g.showId == grip.showId && g.keyId == grip.keyId);
         if (was && !others && stage.isOpen(grip.showId)) {
-            give(grip, Order.Touch.How.LET_GO);
+            give(grip, KeyTouch.LET_GO);
         }
     }
 
-    private void give(Grip grip, Order.Touch.How how) {
+    private void give(Grip grip, KeyTouch how) {
         stage.touch(grip.showId, key(grip.showId, grip.keyId), how, "hand: ");
     }
 

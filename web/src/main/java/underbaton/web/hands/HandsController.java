@@ -20,7 +20,7 @@ import underbaton.core.cue.HandKey;
 import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.Show;
-import underbaton.core.engine.Order;
+import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.Message;
 import underbaton.core.perform.Clock;
@@ -94,8 +94,8 @@ class HandsController {
         stage.touch(showId, touches.key(showId, keyId), way(how), "hand: ");
     }
 
-    private static Order.Touch.How way(String how) {
-        for (Order.Touch.How each : Order.Touch.How.values()) {
+    private static KeyTouch way(String how) {
+        for (KeyTouch each : KeyTouch.values()) {
             if (each.name().equalsIgnoreCase(how)) {
                 return each;
             }

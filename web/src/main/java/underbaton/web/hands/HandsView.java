@@ -11,9 +11,10 @@ import underbaton.core.cue.Call;
 import underbaton.core.cue.HandKey;
 import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Show;
-import underbaton.core.engine.Hand;
-import underbaton.core.engine.KeyLight;
 import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.key.KeyLight;
+import underbaton.core.engine.operator.OperatorInput;
+import underbaton.core.engine.operator.OperatorInput.Guarded;
 import underbaton.core.rig.Device;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Reaction;
@@ -65,7 +66,7 @@ public final class HandsView {
     }
 
     private String light(HandKey key) {
-        return state.flatMap(s -> s.plan().key(key.id()).map(k -> KeyLight.of(s, k)))
+        return state.flatMap(s -> s.plan().key(key.id()).map(k -> s.light(k)))
                 .orElse(KeyLight.UNKNOWN)
                 .name()
                 .toLowerCase(Locale.ROOT);
@@ -102,16 +103,16 @@ public final class HandsView {
         show.hands().forEach(page -> page.keys().forEach(key -> {
             String id = Integer.toString(key.id());
             lights.put(id, view.light(key));
-            state.map(PlaybackState::hand)
-                    .filter(h -> h.keyWaitsAt(key.id(), nanos))
+            state.map(PlaybackState::operator)
+                    .filter(h -> h.waitsAt(new Guarded.AHandCue(key.id()), nanos))
                     .ifPresent(h -> asks.put(id, left(h, nanos)));
         }));
         return Map.of("lights", lights, "asks", asks);
     }
 
-    private static long left(Hand hand, long nanos) {
-        return hand.guard()
-                .map(g -> (g.nanos() + Hand.GUARD_NANOS - nanos) / 1_000_000)
+    private static long left(OperatorInput operator, long nanos) {
+        return operator.firstAct()
+                .map(g -> (g.nanos() + OperatorInput.GUARD_NANOS - nanos) / 1_000_000)
                 .orElse(0L);
     }
 }

@@ -8,7 +8,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.cue.Show;
-import underbaton.core.engine.Stops;
+import underbaton.core.engine.catchup.Stops;
 import underbaton.core.perform.Clock;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;

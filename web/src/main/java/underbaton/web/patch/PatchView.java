@@ -13,7 +13,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
-import underbaton.core.engine.Patched;
+import underbaton.core.engine.patch.Patched;
 import underbaton.core.file.StoredForm;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;

@@ -20,7 +20,7 @@ import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.Playing;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;

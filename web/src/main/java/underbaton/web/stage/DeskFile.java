@@ -8,7 +8,7 @@ import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
-import underbaton.core.engine.Kept;
+import underbaton.core.engine.RunSnapshot;
 import underbaton.core.file.StoredForm;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.rig.Refusal;
@@ -32,7 +32,7 @@ class DeskFile {
      * @param out what was out tonight
      * @param run the performance that went on, by the moment it began, µs since 1970; 0 for none
      */
-    record Standing(int showId, Kept kept, OutTonight out, long run) {}
+    record Standing(int showId, RunSnapshot kept, OutTonight out, long run) {}
 
     DeskFile(Settings settings) {
         file = settings.data().resolve("desk.json");

@@ -7,8 +7,8 @@ import java.util.concurrent.locks.LockSupport;
 import org.springframework.stereotype.Component;
 import underbaton.core.engine.Engine;
 import underbaton.core.engine.Event;
-import underbaton.core.engine.Kept;
 import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.RunSnapshot;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.perform.Clock;
@@ -51,7 +51,7 @@ class DeskKeeper {
             long epochMicros = clock.epochMicrosAt(reached.nowNanos());
             file.write(new DeskFile.Standing(
                     now.get().showId,
-                    Kept.of(reached, epochMicros),
+                    RunSnapshot.of(reached, epochMicros),
                     now.get().out,
                     recorder.since(now.get().showId).orElse(0)));
         }

@@ -7,9 +7,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
-import underbaton.core.engine.Away;
-import underbaton.core.engine.CatchUp;
 import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.device.Absence;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.perform.Clock;
@@ -53,9 +52,10 @@ public class Lamps {
         String heard = health.lastHeardNanos() == 0 ? "" : ago(now - health.lastHeardNanos());
         String sent = last.atNanos() == 0 ? "" : "sent " + ago(now - last.atNanos()) + late(last.lateMicros());
         int id = line.device().id();
-        int behind = state.filter(s ->
-                        Optional.ofNullable(s.away().get(id)).filter(Away::back).isPresent())
-                .map(s -> CatchUp.behind(s, id).size())
+        int behind = state.filter(s -> Optional.ofNullable(s.absent().get(id))
+                        .filter(Absence::back)
+                        .isPresent())
+                .map(s -> s.behind(id).size())
                 .orElse(0);
         String places = state.map(s -> places(s, line.device())).orElse("");
         boolean armed = state.filter(s -> s.plan().out().devices().contains(id)).isEmpty();

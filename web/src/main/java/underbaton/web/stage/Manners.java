@@ -6,7 +6,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
-import underbaton.core.engine.Manner;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.web.page.SettingsMapper;
 
 /** How GO behaves, what becomes of edits and which show is on the desk, as the operator has chosen; kept for the next show and the next start. */
@@ -22,7 +22,7 @@ public class Manners {
     private static final int MOST_AGAIN_MS = 2000;
 
     private final SettingsMapper settings;
-    private volatile Manner manner = Manner.CAREFUL;
+    private volatile GoOptions manner = GoOptions.CAREFUL;
     private volatile Edits edits = Edits.WAIT;
     private volatile int cueToCueSeconds = 5;
     private boolean read;
@@ -32,7 +32,7 @@ public class Manners {
     }
 
     /** From memory after the first time; without the database it is the careful one. */
-    public synchronized Manner now() {
+    public synchronized GoOptions now() {
         readOnce();
         return manner;
     }
@@ -90,7 +90,7 @@ public class Manners {
                 .orElse(Edits.WAIT);
     }
 
-    void set(Manner changed) {
+    void set(GoOptions changed) {
         manner = changed;
         settings.put(
                 NAME,
@@ -98,7 +98,7 @@ public class Manners {
                         + changed.keepsPace());
     }
 
-    private static Manner read(String kept) {
+    private static GoOptions read(String kept) {
         String[] parts = kept.split(" ");
         boolean known = (parts.length == 3 || parts.length == 4) && parts[2].matches("\\d{1,4}");
         return known
@@ -107,11 +107,11 @@ public class Manners {
                         Boolean.parseBoolean(parts[1]),
                         Integer.parseInt(parts[2]),
                         parts.length == 4 && Boolean.parseBoolean(parts[3]))
-                : Manner.CAREFUL;
+                : GoOptions.CAREFUL;
     }
 
     /** @param againMs 0 to 2,000 */
-    public static Manner of(boolean asks, boolean sendsSkipped, int againMs, boolean keepsPace) {
-        return new Manner(asks, sendsSkipped, Math.max(0, Math.min(MOST_AGAIN_MS, againMs)) * 1_000_000L, keepsPace);
+    public static GoOptions of(boolean asks, boolean sendsSkipped, int againMs, boolean keepsPace) {
+        return new GoOptions(asks, sendsSkipped, Math.max(0, Math.min(MOST_AGAIN_MS, againMs)) * 1_000_000L, keepsPace);
     }
 }

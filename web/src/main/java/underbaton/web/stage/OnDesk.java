@@ -5,7 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.DryRun;
-import underbaton.core.engine.Kept;
+import underbaton.core.engine.RunSnapshot;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
 import underbaton.core.plan.OutTonight;
@@ -18,7 +18,7 @@ final class OnDesk {
     final Performer performer;
     final PerformerThread thread;
     /** How it stood when a crash came, if it was put on the desk after one. */
-    final Optional<Kept> left;
+    final Optional<RunSnapshot> left;
     /** As it is played. */
     volatile Show show;
     /** Whether the machines may not be as the book says since the book was changed under the show. */
@@ -37,7 +37,7 @@ final class OnDesk {
             OutTonight out,
             Performer performer,
             PerformerThread thread,
-            Optional<Kept> left,
+            Optional<RunSnapshot> left,
             DryRun run) {
         this.base = base;
         this.out = out;

@@ -8,7 +8,8 @@ import org.springframework.stereotype.Component;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.Playing;
+import underbaton.core.engine.key.KeyTouch;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
@@ -138,15 +139,15 @@ class OscLanguage {
     }
 
     /** A touch where no argument follows the name; else on for 1 and off for 0. */
-    private static Order.Touch.How wanted(List<Object> said) {
+    private static KeyTouch wanted(List<Object> said) {
         if (said.size() == 1) {
-            return Order.Touch.How.PRESS;
+            return KeyTouch.PRESS;
         }
         String state = OscMessage.plain(said.get(1));
         if (!state.matches("[01](\\.0*)?")) {
             throw new Refusal("hand", "Send 1 for on or 0 for off behind the name, or nothing for a touch.");
         }
-        return state.startsWith("1") ? Order.Touch.How.ON : Order.Touch.How.OFF;
+        return state.startsWith("1") ? KeyTouch.ON : KeyTouch.OFF;
     }
 
     private static PlannedCall patchSet(PlaybackState state, List<Object> said) {
@@ -241,7 +242,7 @@ class OscLanguage {
     }
 
     private static String word(PlaybackState state) {
-        if (state.begun().held()) {
+        if (state.progress().held()) {
             return "held";
         }
         Optional<Playing> playing = state.playing();

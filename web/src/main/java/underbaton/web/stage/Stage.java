@@ -11,13 +11,15 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.DryRun;
-import underbaton.core.engine.Happening;
-import underbaton.core.engine.Kept;
-import underbaton.core.engine.Manner;
 import underbaton.core.engine.Order;
-import underbaton.core.engine.Patched;
 import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.RunSnapshot;
 import underbaton.core.engine.Step;
+import underbaton.core.engine.key.KeyTouch;
+import underbaton.core.engine.operator.GoOptions;
+import underbaton.core.engine.operator.OperatorInput.Guarded;
+import underbaton.core.engine.out.Happening;
+import underbaton.core.engine.patch.Patched;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
@@ -148,7 +150,7 @@ public class Stage {
         }
     }
 
-    private void open(int showId, Optional<Kept> left, OutTonight out) {
+    private void open(int showId, Optional<RunSnapshot> left, OutTonight out) {
         close();
         Show show = shows.get(showId);
         arrivals.belongTo(showId);
@@ -177,7 +179,7 @@ public class Stage {
     }
 
     /** How the show stood when a crash came, if it was put on the desk after one. */
-    public Optional<Kept> left(int showId) {
+    public Optional<RunSnapshot> left(int showId) {
         return onDesk(showId).flatMap(d -> d.left);
     }
 
@@ -302,7 +304,7 @@ public class Stage {
     public void fire(int showId, PlannedCall call, String words) {
         PlaybackState state = require(showId).performer.state();
         boolean first = state.plan().isGuarded(call)
-                && !state.hand().guardWaitsAt(call.deviceId(), call.phraseId(), clock.nanos());
+                && !state.operator().waitsAt(new Guarded.APhrase(call.deviceId(), call.phraseId()), clock.nanos());
         performer(showId).order(new Order.Fire(call, words));
         if (first) {
             throw new Refusal("guarded", "“" + call.phrase() + "” is guarded: fire it once more within three seconds.");
@@ -314,7 +316,7 @@ public class Stage {
      *
      * @param by who does it, for the log: {@code hand: }
      */
-    public void touch(int showId, PlannedKey key, Order.Touch.How how, String by) {
+    public void touch(int showId, PlannedKey key, KeyTouch how, String by) {
         String did =
                 switch (how) {
                     case PRESS -> "";
@@ -326,7 +328,7 @@ public class Stage {
     }
 
     /** From now on GO behaves so, in this show and the next ones. */
-    public void behave(int showId, Manner manner) {
+    public void behave(int showId, GoOptions manner) {
         order(showId, "GO behaves otherwise", new Order.Behave(manner));
         manners.set(manner);
     }

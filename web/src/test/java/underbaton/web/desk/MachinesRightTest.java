@@ -17,8 +17,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
-import underbaton.core.engine.Manner;
 import underbaton.core.engine.Order;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -156,7 +156,7 @@ class MachinesRightTest {
 
     @Test
     void holdStopsWhatTheSongSetGoingAndGoingOnMakesItRightAgain() {
-        baton.bean(Stage.class).performer(show).order(new Order.Behave(Manner.PLAIN));
+        baton.bean(Stage.class).performer(show).order(new Order.Behave(GoOptions.PLAIN));
         jump("70");
         sendTheSheet();
         baton.bean(Stage.class).performer(show).order(new Order.Play(item("The toll"), 25_000_000_000L));

@@ -20,8 +20,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
-import underbaton.core.engine.Manner;
 import underbaton.core.engine.Order;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
@@ -50,7 +50,7 @@ class RunningShowTest {
     void openDesk() {
         show = baton.show("The Ferryman’s Lantern");
         baton.bean(Stage.class).open(show);
-        baton.bean(Stage.class).performer(show).order(new Order.Behave(Manner.PLAIN));
+        baton.bean(Stage.class).performer(show).order(new Order.Behave(GoOptions.PLAIN));
         lights = baton.bean(RehearsalRoom.class).named("FOH lights").orElseThrow();
         page = baton.open("/shows/" + show + "/desk");
         assertThat(lamp()).hasAttribute("data-reached", "true", PATIENTLY);
@@ -238,15 +238,15 @@ class RunningShowTest {
         page.locator(".manner [name=skipped]").selectOption("all");
         page.locator(".manner [name=again]").fill("500");
         page.locator(".manner [name=again]").press("Tab");
-        Manner chosen = new Manner(true, true, 500_000_000L, false);
+        GoOptions chosen = new GoOptions(true, true, 500_000_000L, false);
         until("it behaves so", () -> stage.playback(show)
-                .filter(s -> s.hand().manner().equals(chosen))
+                .filter(s -> s.operator().options().equals(chosen))
                 .isPresent());
         stage.close();
         stage.open(show);
         until("and does again", () -> stage.playback(show)
-                .filter(s -> s.hand().manner().equals(chosen))
+                .filter(s -> s.operator().options().equals(chosen))
                 .isPresent());
-        stage.behave(show, Manner.CAREFUL);
+        stage.behave(show, GoOptions.CAREFUL);
     }
 }

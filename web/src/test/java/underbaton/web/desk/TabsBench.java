@@ -19,8 +19,8 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.engine.Manner;
 import underbaton.core.engine.Order;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.loop.Loops;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -101,7 +101,7 @@ class TabsBench {
                     .create("Tabs bench", s -> show(s, machine.port()))
                     .id();
             baton.bean(Stage.class).open(id);
-            baton.bean(Stage.class).performer(id).order(new Order.Behave(Manner.PLAIN));
+            baton.bean(Stage.class).performer(id).order(new Order.Behave(GoOptions.PLAIN));
             UnderBaton.until(
                     "the machine is reached", () -> machine.peers().stream().anyMatch(p -> p.isOpen()));
             Measured.head(GOS + " GOs each, from the key to the packet");

@@ -10,7 +10,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
-import underbaton.core.engine.Manner;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.VideoServer;
 import underbaton.web.UnderBaton;
@@ -36,7 +36,7 @@ class RoomKeysTest {
         rehearsal.switchOn();
         int show = baton.show("The Ferryman’s Lantern");
         stage.open(show);
-        stage.behave(show, Manner.PLAIN);
+        stage.behave(show, GoOptions.PLAIN);
         stage.treatEdits(Edits.AT_ONCE);
         signals = baton.open("/shows/" + show + "/desk");
         for (String machine : new String[] {"Pedals and pads", "Playback machine", "Video server", "Sound console"}) {
@@ -51,7 +51,7 @@ class RoomKeysTest {
     @AfterEach
     void away() throws Exception {
         rehearsal.switchOn();
-        stage.openShow().ifPresent(s -> stage.behave(s.id(), Manner.CAREFUL));
+        stage.openShow().ifPresent(s -> stage.behave(s.id(), GoOptions.CAREFUL));
         stage.treatEdits(Edits.WAIT);
         stage.close();
     }

@@ -23,7 +23,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.engine.Manner;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.MidiMessage;
@@ -96,7 +96,7 @@ public abstract class TouchedBoard {
                 })
                 .id();
         baton.bean(Stage.class).open(show);
-        baton.bean(Stage.class).behave(show, Manner.PLAIN);
+        baton.bean(Stage.class).behave(show, GoOptions.PLAIN);
         // A GO by pedal begins a run, and listeners are learnt in it here.
         baton.bean(Stage.class).treatEdits(Edits.AT_ONCE);
         page = baton.open("/shows/" + show + "/signals");
@@ -109,7 +109,7 @@ public abstract class TouchedBoard {
 
     @AfterEach
     void away() {
-        baton.bean(Stage.class).behave(show, Manner.CAREFUL);
+        baton.bean(Stage.class).behave(show, GoOptions.CAREFUL);
         baton.bean(Stage.class).treatEdits(Edits.WAIT);
         baton.bean(Stage.class).close();
         shows.delete(show);

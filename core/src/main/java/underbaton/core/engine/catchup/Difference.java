@@ -1,0 +1,372 @@
+package underbaton.core.engine.catchup;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import underbaton.core.engine.catchup.Correction.Kind;
+import underbaton.core.engine.device.Pointer;
+import underbaton.core.engine.device.Slot;
+import underbaton.core.engine.move.Move;
+import underbaton.core.engine.patch.Patching;
+import underbaton.core.plan.Level;
+import underbaton.core.plan.Plan;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Along;
+import underbaton.core.rig.Amount;
+import underbaton.core.rig.Control;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Speech.Timed;
+
+/**
+ * What makes one device right, worked out by telling it, on paper, one thing after the other: first what must stop, then what
+ * it should hold and run, in the order in which the book came to it; then, with what those took along, its levels and its
+ * places. Whatever turns out not to be needed is left out again.
+ */
+final class Difference {
+
+    private static final long SECOND = 1_000_000_000;
+
+    private final Plan plan;
+    private final Device device;
+    private final DeviceSnapshot wants;
+    private final DeviceSnapshot before;
+    private DeviceSnapshot has;
+    private final List<Correction> found = new ArrayList<>();
+
+    Difference(Plan plan, Device device, DeviceSnapshot wants, DeviceSnapshot has) {
+        this.plan = plan;
+        this.device = device;
+        this.wants = wants;
+        this.before = has;
+        this.has = has;
+    }
+
+    List<Correction> corrections() {
+        stopWhatRuns();
+        wants.state().slots().forEach(this::make);
+        leaveOut();
+        found.sort(Comparator.comparingInt(Difference::rank));
+        List<Correction> slots = List.copyOf(found);
+        has = before;
+        slots.forEach(c -> has = has.after(c));
+        wants.levels().forEach(this::level);
+        wants.state().pointers().forEach(this::place);
+        return List.copyOf(found);
+    }
+
+    /** Where steps come: before what the book has the device hold after them, for a step may show what was hidden. */
+    private int placeOf(Pointer pointer) {
+        for (int i = 0; i < found.size(); i++) {
+            Correction c = found.get(i);
+            boolean slot = c.key().kind() == Kind.SLOT || c.key().kind() == Kind.RUNS;
+            if (slot
+                    && takenAfter(pointer).anyMatch(s -> s.name().equals(c.key().name()))) {
+                return i;
+            }
+        }
+        return found.size();
+    }
+
+    /** What the book has the device take after it came to this place. */
+    private Stream<Slot> takenAfter(Pointer pointer) {
+        return wants.state().slots().stream()
+                .filter(s -> s.sinceNanos() > pointer.sinceNanos())
+                .filter(s -> !s.call().effect().takesAlong(Along.LISTS));
+    }
+
+    /** Steps may show what is hidden: what is right before them is told once more after them. */
+    private void hideAgain(Pointer pointer) {
+        Set<String> told = found.stream().map(c -> c.key().name()).collect(Collectors.toSet());
+        takenAfter(pointer)
+                .filter(s -> (s.holds() || s.stopped()) && !told.contains(s.name()))
+                .forEach(s ->
+                        add(Kind.SLOT, s.name(), words(Optional.of(s)), s.call().phrase(), Optional.of(s.call())));
+    }
+
+    /** What stops comes before what starts; then programs, controls, notes. */
+    private static int rank(Correction correction) {
+        if (correction.calls().isEmpty()) {
+            return Integer.MAX_VALUE;
+        }
+        PlannedCall first = correction.calls().get(0);
+        return first.effect().kind() == Effect.Kind.STOPS ? -1 : first.rank();
+    }
+
+    /** A correction without which all would be as right is none. */
+    private void leaveOut() {
+        int i = found.size() - 1;
+        while (i >= 0) {
+            List<Correction> others = new ArrayList<>(found);
+            others.remove(i);
+            DeviceSnapshot without = before;
+            for (Correction other : others) {
+                without = without.after(other);
+            }
+            if (found.get(i).isPossible() && slotsAreRight(without)) {
+                found.remove(i);
+                // What was needed because of it may not be any more.
+                i = found.size();
+            }
+            i--;
+        }
+    }
+
+    private boolean slotsAreRight(DeviceSnapshot snapshot) {
+        Difference rest = new Difference(plan, device, wants, snapshot);
+        rest.stopWhatRuns();
+        wants.state().slots().forEach(rest::make);
+        return rest.found.stream().noneMatch(Correction::isPossible);
+    }
+
+    // ---- what is held, and what runs
+
+    private void stopWhatRuns() {
+        for (Slot slot : before.state().slots()) {
+            boolean stillRuns = has.state().slots().contains(slot) && slot.runsAt(has.nanos());
+            if (stillRuns && wants.state().slot(slot.name()).isEmpty()) {
+                Optional<PlannedCall> stop = Stops.of(plan, device.id(), slot);
+                add(Kind.RUNS, slot.name(), slot.call().phrase() + " runs", "nothing runs", stop);
+            }
+        }
+    }
+
+    private void make(Slot want) {
+        if (want.stopped()) {
+            stop(want);
+        } else if (want.holds()) {
+            hold(want);
+        } else if (want.runsAt(wants.nanos())) {
+            run(want);
+        } else {
+            over(want);
+        }
+    }
+
+    /** The book has ended this, or everything before it. */
+    private void stop(Slot want) {
+        List<Slot> goesOn = has.state().slots().stream()
+                .filter(s -> want.name().isEmpty()
+                        ? wants.state()
+                                .slot(s.name())
+                                .filter(w -> !w.equals(want))
+                                .isEmpty()
+                        : s.name().equals(want.name()))
+                .filter(s -> s.holds() || s.runsAt(has.nanos()))
+                .toList();
+        if (goesOn.isEmpty() && isKnown(want.name())) {
+            return;
+        }
+        String now =
+                goesOn.isEmpty() ? "" : goesOn.get(goesOn.size() - 1).call().phrase();
+        add(Kind.SLOT, want.name(), now, want.call().phrase(), Optional.of(want.call()));
+    }
+
+    /** Whether it was told of a slot; of no name in particular, of all that its phrases can take. */
+    private boolean isKnown(String name) {
+        if (has.state().slot("").filter(Slot::stopped).isPresent()) {
+            return true;
+        }
+        if (!name.isEmpty()) {
+            return has.state().slot(name).isPresent();
+        }
+        return device.phrases().stream()
+                .map(Phrase::effect)
+                .filter(e -> e.kind() == Effect.Kind.STARTS || e.kind() == Effect.Kind.HOLDS)
+                .allMatch(e -> has.state().slot(Slot.key(e)).isPresent());
+    }
+
+    private void hold(Slot want) {
+        Optional<Slot> now = has.state().slot(want.name());
+        boolean same = now.filter(s -> isAgain(s.call(), want.call())).isPresent();
+        if (!same || movedSince(want)) {
+            add(Kind.SLOT, want.name(), words(now), want.call().phrase(), Optional.of(want.call()));
+        }
+    }
+
+    /** Something was set after the scene that the book leaves as the scene has it: only the scene itself brings it back. */
+    private boolean movedSince(Slot scene) {
+        if (!scene.call().effect().takesAlong(Along.LEVELS)) {
+            return false;
+        }
+        boolean levels =
+                has.levels().keySet().stream().anyMatch(c -> !wants.levels().containsKey(c));
+        boolean slots = has.state().slots().stream()
+                .anyMatch(s -> s.holds() && wants.state().slot(s.name()).isEmpty());
+        return levels || slots;
+    }
+
+    private void run(Slot want) {
+        Optional<Slot> now = has.state().slot(want.name());
+        long elapsed = wants.nanos() - want.sinceNanos();
+        boolean timed = Restart.isTimed(device, want);
+        boolean runs = now.filter(s -> isSamePhrase(s.call(), want.call()) && s.runsAt(has.nanos()))
+                .filter(s -> !timed || Math.abs(has.nanos() - s.sinceNanos() - elapsed) <= Restart.TOLERANCE_NANOS)
+                .isPresent();
+        if (runs) {
+            return;
+        }
+        Optional<PlannedCall> call = Restart.of(device, want, elapsed);
+        if (timed && now.isPresent() && call.isPresent() && isNoNearer(now.get(), want, call.get(), elapsed)) {
+            return;
+        }
+        String since = timed ? " at %d:%02d".formatted(elapsed / SECOND / 60, elapsed / SECOND % 60) : "";
+        add(Kind.RUNS, want.name(), words(now), want.call().phrase() + since, call);
+    }
+
+    /** Whether it runs already, and no farther from its time than the machine can be told. */
+    private boolean isNoNearer(Slot now, Slot want, PlannedCall call, long elapsed) {
+        return isSamePhrase(now.call(), want.call())
+                && now.runsAt(has.nanos())
+                && Math.abs(has.nanos() - now.sinceNanos() - elapsed)
+                        <= Math.abs(call.fromNanos() - elapsed) + Restart.TOLERANCE_NANOS / 2;
+    }
+
+    /** What has come to its end by itself; a device that nobody knows of may be in the middle of it. */
+    private void over(Slot want) {
+        Optional<Slot> now = has.state().slot(want.name());
+        boolean goesOn = now.filter(s -> s.holds() || s.runsAt(has.nanos())).isPresent();
+        if (goesOn || !isKnown(want.name())) {
+            String over = want.call().phrase() + " is over";
+            add(Kind.RUNS, want.name(), words(now), over, Stops.of(plan, device.id(), now.orElse(want)));
+        }
+    }
+
+    private static boolean isSamePhrase(PlannedCall one, PlannedCall other) {
+        return one.phraseId() == other.phraseId();
+    }
+
+    private static boolean isAgain(PlannedCall one, PlannedCall other) {
+        return isSamePhrase(one, other) && one.messages().equals(other.messages());
+    }
+
+    private static String words(Optional<Slot> slot) {
+        return slot.map(s -> s.call().phrase()).orElse("");
+    }
+
+    // ---- levels
+
+    private void level(Control control, Level want) {
+        Level now = has.levels().get(control);
+        Move wantsMove = ofUse(wants.moves().get(control));
+        Move hasMove = ofUse(has.moves().get(control));
+        boolean heldSo = want.partOfSlot() && (now == null || now.partOfSlot());
+        boolean right = wantsMove != null
+                ? hasMove != null && goesAlong(hasMove, wantsMove)
+                : hasMove == null && (heldSo || now != null && now.isAlso(want));
+        if (right) {
+            return;
+        }
+        Correction.Key key = new Correction.Key(device.id(), Kind.LEVEL, control.address());
+        Optional<Phrase> phrase = phraseOf(control);
+        boolean local = control.equals(Patching.localControl(device));
+        String name = phrase.map(Phrase::name).orElse(local ? "local control" : control.address());
+        boolean guarded = phrase.filter(Phrase::guarded).isPresent();
+        String said = now == null ? "" : words(name, now);
+        if (wantsMove != null) {
+            Level rest = wantsMove.restsAt();
+            String words =
+                    words(name, want) + (wantsMove.isEndless() ? ", in a wave" : ", on its way to " + words("", rest));
+            found.add(new Correction(key, said, words, List.of(), Optional.of(wantsMove), guarded));
+        } else {
+            found.add(new Correction(
+                    key, said, words(name, want), List.of(setting(control, name, want)), Optional.empty(), guarded));
+        }
+    }
+
+    /** A move of which nothing more will be heard is none. */
+    private static Move ofUse(Move move) {
+        boolean over = move != null
+                && !move.isEndless()
+                && move.next().isEmpty()
+                && move.motion().then().isEmpty();
+        return over ? null : move;
+    }
+
+    /** The same move, begun at the same moment or nearly. */
+    private static boolean goesAlong(Move one, Move other) {
+        return one.motion().equals(other.motion()) && Math.abs(one.began() - other.began()) < 1_000_000;
+    }
+
+    private Optional<Phrase> phraseOf(Control control) {
+        return device.phrases().stream()
+                .filter(p -> p.effect().kind() == Effect.Kind.LEVELS)
+                .filter(p -> PlannedCall.open(device, p)
+                        .filter(m -> Control.of(device.id(), m).equals(control))
+                        .isPresent())
+                .findFirst();
+    }
+
+    private String words(String name, Level level) {
+        String amount = level.argument()
+                .map(a -> a.write(new Amount.Measure(a.amountAt(level.exact(), level.levels())), device.numbering()))
+                .orElse(Integer.toString(level.value()));
+        return (name + " " + amount).strip();
+    }
+
+    private PlannedCall setting(Control control, String name, Level level) {
+        return new PlannedCall(
+                device.id(),
+                0,
+                words(name, level),
+                Effect.LEVELS,
+                List.of(new Timed(0, level.message())),
+                Optional.empty(),
+                Map.of(control, level),
+                0,
+                0,
+                0);
+    }
+
+    // ---- places
+
+    private void place(Pointer want) {
+        if (want.place().isEmpty()) {
+            return;
+        }
+        OptionalInt now = has.state().pointer(want.name()).map(Pointer::place).orElse(OptionalInt.empty());
+        if (now.isPresent() && now.getAsInt() == want.place().getAsInt()) {
+            return;
+        }
+        List<PlannedCall> way =
+                new Steps(device, want.name()).way(now, want.place().getAsInt());
+        String list = want.name().isEmpty() ? "place" : want.name();
+        found.add(
+                placeOf(want),
+                new Correction(
+                        new Correction.Key(device.id(), Kind.PLACE, want.name()),
+                        now.isPresent() ? list + " " + now.getAsInt() : "",
+                        list + " " + want.place().getAsInt(),
+                        way,
+                        Optional.empty(),
+                        way.stream().anyMatch(this::isGuarded)));
+        if (!way.isEmpty()) {
+            hideAgain(want);
+        }
+    }
+
+    // ---- what was found
+
+    private void add(Kind kind, String name, String now, String wanted, Optional<PlannedCall> call) {
+        Correction correction = new Correction(
+                new Correction.Key(device.id(), kind, name),
+                now,
+                wanted,
+                call.map(List::of).orElse(List.of()),
+                Optional.empty(),
+                call.filter(this::isGuarded).isPresent());
+        found.add(correction);
+        has = has.after(correction);
+    }
+
+    private boolean isGuarded(PlannedCall call) {
+        return device.phrase(call.phraseId()).filter(Phrase::guarded).isPresent();
+    }
+}

@@ -1,0 +1,54 @@
+package underbaton.core.engine.device;
+
+import java.util.Locale;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Effect;
+
+/**
+ * What a device holds in one of its slots, or what runs or has been stopped there.
+ *
+ * @param name of the slot, in small letters; empty where the device has but one
+ * @param call the one that took it
+ * @param itemId the item whose cue set it going, or from whose place catch-up did; 0 for none, and for what only holds
+ * @param sinceNanos when it was told so, or when it would have begun to be where it is now, by the clock of the events
+ */
+public record Slot(String name, PlannedCall call, int itemId, long sinceNanos) {
+
+    public Slot(String name, PlannedCall call, long sinceNanos) {
+        this(name, call, 0, sinceNanos);
+    }
+
+    public static String key(Effect effect) {
+        return key(effect.of());
+    }
+
+    public static String key(String of) {
+        return of.toLowerCase(Locale.ROOT);
+    }
+
+    public static Slot of(PlannedCall call, long sinceNanos) {
+        return new Slot(key(call.effect()), call, sinceNanos - call.fromNanos());
+    }
+
+    /** Whether it was set going; what has a length is over when that has passed. */
+    public boolean runsAt(long nanos) {
+        long lasts = call.effect().amount() * 1_000_000_000L;
+        return call.effect().kind() == Effect.Kind.STARTS && (lasts == 0 || nanos - sinceNanos < lasts);
+    }
+
+    public Slot of(int newItemId) {
+        return new Slot(name, call, newItemId, sinceNanos);
+    }
+
+    public boolean holds() {
+        return call.effect().kind() == Effect.Kind.HOLDS;
+    }
+
+    public boolean stopped() {
+        return call.effect().kind() == Effect.Kind.STOPS;
+    }
+
+    public Slot shifted(long nanos) {
+        return new Slot(name, call, itemId, sinceNanos + nanos);
+    }
+}

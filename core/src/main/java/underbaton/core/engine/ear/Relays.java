@@ -1,0 +1,286 @@
+package underbaton.core.engine.ear;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+import underbaton.core.cue.Motion;
+import underbaton.core.cue.Span;
+import underbaton.core.engine.call.Calls;
+import underbaton.core.engine.device.Devices;
+import underbaton.core.engine.key.HandCues;
+import underbaton.core.engine.move.Moves;
+import underbaton.core.engine.operator.Operator;
+import underbaton.core.engine.operator.OperatorInput.Guarded;
+import underbaton.core.engine.out.Cause;
+import underbaton.core.engine.out.Happening;
+import underbaton.core.engine.out.HeldUp;
+import underbaton.core.engine.out.Outgoing;
+import underbaton.core.engine.out.StepContext;
+import underbaton.core.engine.patch.Sounds;
+import underbaton.core.midi.ChannelMessage;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.Controllers;
+import underbaton.core.midi.Message;
+import underbaton.core.plan.Level;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.PlannedMotion;
+import underbaton.core.rig.Amount;
+import underbaton.core.rig.Control;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.core.rig.Speech.Timed;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Passage;
+import underbaton.core.signal.Passed;
+import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Scale;
+import underbaton.core.signal.SignalNumber;
+import underbaton.core.signal.Source;
+import underbaton.core.signal.Translation;
+
+/** What relays pass on, translated, while a step is taken. Not thread-safe, used once. */
+public final class Relays {
+
+    private static final int FULL = 127;
+
+    private final StepContext step;
+    private final Operator operator;
+    private final Devices devices;
+    private final Outgoing out;
+    private final Moves moves;
+    private final Sounds sounds;
+    private final Calls calls;
+    private final Listeners listeners;
+
+    public Relays(
+            StepContext step,
+            Operator operator,
+            Devices devices,
+            Outgoing out,
+            Moves moves,
+            Sounds sounds,
+            Calls calls,
+            Listeners listeners) {
+        this.step = step;
+        this.operator = operator;
+        this.devices = devices;
+        this.out = out;
+        this.moves = moves;
+        this.sounds = sounds;
+        this.calls = calls;
+        this.listeners = listeners;
+    }
+
+    /** A relay at work on a signal. */
+    private record Relaying(Listener relay, Source source, Message came, Cause cause) {}
+
+    /**
+     * @param bySecond whether the signal is the relay's second one
+     * @return what was sent, in a few words, or why nothing was
+     */
+    String passOn(Listener relay, Reaction.PassOn what, Source source, Message message, boolean bySecond) {
+        Passed passed = listeners.passed(relay);
+        OptionalDouble number = bySecond ? passed.number() : number(relay, source, message);
+        if (number.isPresent()) {
+            listeners.passes(relay, passed.heard(number.getAsDouble()));
+        }
+        Optional<Scale.Second> second = relay.scale().flatMap(Scale::second);
+        int has = second.map(listeners::value).orElse(FULL);
+        boolean gates = second.map(Scale.Second::gates).orElse(false);
+        if (gates && !Controllers.isOn(has)) {
+            return "its second signal is off";
+        }
+        OptionalDouble name = SignalNumber.name(message, source.numbering())
+                .map(SignalNumber::read)
+                .orElse(OptionalDouble.empty());
+        try {
+            Translation said = Translation.of(
+                    what.passage(),
+                    step.plan()::device,
+                    new Translation.Input(message, number, name, gates ? 1 : (double) has / FULL));
+            Cause cause = Cause.outside("relay: " + relay.name(), step.now());
+            return send(new Relaying(relay, source, message, cause), said);
+        } catch (Refusal cannot) {
+            return cannot.getMessage();
+        }
+    }
+
+    private OptionalDouble number(Listener relay, Source source, Message message) {
+        Optional<Scale> scale = relay.scale();
+        if (message instanceof ControlChange change && scale.map(Scale::fine).orElse(false)) {
+            return OptionalDouble.of(listeners.fine(source, change));
+        }
+        return SignalNumber.amount(
+                message, source.numbering(), scale.map(Scale::place).orElse(0));
+    }
+
+    private String send(Relaying at, Translation said) {
+        // The phrase that says just this, so that what the machine was told is known in whatever way it came.
+        Optional<Phrase> phrase =
+                said.phrase().or(() -> step.plan().phraseSaying(said.device().id(), said.messages()));
+        if (phrase.isEmpty()) {
+            return sendPlain(at, said);
+        }
+        PlannedCall call = PlannedCall.of(said.device(), phrase.get(), said.amount());
+        if (mustWait(at.relay, call)) {
+            return said.words() + HandCues.ONCE_MORE;
+        }
+        Optional<Scale> scale = at.relay.scale();
+        if (scale.isPresent() && call.levels().size() == 1) {
+            return level(at, scale.get(), said, call);
+        }
+        if (goesRound(at.relay, said)) {
+            return stopped(at.relay);
+        }
+        calls.make(call, at.cause);
+        return said.words();
+    }
+
+    /** What no phrase says. */
+    private String sendPlain(Relaying at, Translation said) {
+        int deviceId = said.device().id();
+        if (goesRound(at.relay, said)) {
+            return stopped(at.relay);
+        }
+        boolean through = at.relay.passage().orElse(null) instanceof Passage.Through;
+        if (through
+                && at.came instanceof ChannelMessage played
+                && said.messages().get(0).message() instanceof ChannelMessage goes
+                && !sounds.passedOn(at.source.deviceId(), played, at.relay.id(), deviceId, goes)) {
+            return said.words();
+        }
+        said.said().forEach(m -> moves.set(deviceId, m));
+        for (Timed timed : said.messages()) {
+            if (timed.atMs() == 0) {
+                out.emit(deviceId, timed.message(), at.cause);
+            } else {
+                calls.sendAt(step.now() + timed.atMs() * 1_000_000L, deviceId, timed.message(), at.cause);
+            }
+        }
+        return said.words();
+    }
+
+    /** A guarded phrase wants two acts, unless its listener says otherwise. */
+    boolean mustWait(Listener listener, PlannedCall call) {
+        boolean guarded = !listener.atOnce() && step.plan().isGuarded(call);
+        return !operator.mayDo(new Guarded.APhrase(call.deviceId(), call.phraseId()), guarded);
+    }
+
+    // ---- a control that the book moves too
+
+    private String level(Relaying at, Scale scale, Translation said, PlannedCall call) {
+        Control control = call.levels().keySet().iterator().next();
+        Level wanted = call.levels().get(control);
+        Level stands = moves.told(control);
+        Passed passed = listeners.passed(at.relay);
+        if (scale.meeting() == Scale.Meeting.PICK_UP
+                && stands != null
+                && !meets(passed, stands.exact(), wanted.exact())) {
+            listeners.passes(at.relay, passed.put(wanted.exact(), false));
+            return said.words() + ": waits until it meets " + Amount.plain(Math.rint(stands.exact()));
+        }
+        listeners.passes(at.relay, passed.put(wanted.exact(), true));
+        if (goesRound(at.relay, said)) {
+            return stopped(at.relay);
+        }
+        if (scale.meeting() == Scale.Meeting.LARGEST) {
+            HeldUp.Hold hold = new HeldUp.Hold(at.source.deviceId(), wanted);
+            return said.words() + holdUp(at, control, stands, hold);
+        }
+        Optional<Message> open = PlannedCall.open(said.device(), said.phrase().orElseThrow());
+        if (scale.smoothMs() > 0 && open.isPresent() && stands != null) {
+            moves.begin(smooth(scale, said, control, open.get()), step.now(), at.cause);
+        } else {
+            calls.make(call, at.cause);
+        }
+        return said.words();
+    }
+
+    /** A control that leads goes on; one that does not takes over where it passes the value, or is next to it. */
+    private static boolean meets(Passed passed, double stands, double wanted) {
+        if (passed.leads() && Math.abs(passed.exact().orElse(-1) - stands) < 1) {
+            return true;
+        }
+        boolean passes = passed.exact().isPresent() && (passed.exact().getAsDouble() - stands) * (wanted - stands) <= 0;
+        return passes || Math.abs(wanted - stands) <= 1;
+    }
+
+    /** What the book says stays known, so that letting go of the pedal falls back to it. */
+    private String holdUp(Relaying at, Control control, Level stands, HeldUp.Hold hold) {
+        Level wanted = hold.level();
+        HeldUp before = out.heldUp();
+        HeldUp now = before.with(control, at.relay.id(), hold);
+        out.holdUp(now);
+        Level book = stands == null ? wanted.at(0) : stands;
+        if (stands != null && before.upTo(control, book) == now.upTo(control, book)) {
+            return ": the book has it at more";
+        }
+        out.emit(control.deviceId(), wanted.at(now.upTo(control, book)).message(), at.cause);
+        return "";
+    }
+
+    private static PlannedMotion smooth(Scale scale, Translation said, Control control, Message open) {
+        Device device = said.device();
+        Phrase phrase = said.phrase().orElseThrow();
+        double target = said.amount().orElseThrow() instanceof Amount.Measure m ? m.value() : 0;
+        return new PlannedMotion(
+                control,
+                new Motion.Move(Span.ofMillis(scale.smoothMs()), Motion.Shape.BY_VALUE, List.of(), 0),
+                phrase.argument().orElseThrow(),
+                device.levels(),
+                open,
+                target,
+                scale.smoothMs() * 1_000_000L,
+                0,
+                Optional.empty());
+    }
+
+    /** A hold ends with the relay that has made it, and with the machine whose signal it was; then the book's value is sent. */
+    public void letDownLost() {
+        if (!out.heldUp().isEmpty()) {
+            letDown(out.heldUp()
+                    .without((relayId, hold) ->
+                            !holds(relayId) || hold.sourceId() != Source.OTHERS && !devices.hears(hold.sourceId())));
+        }
+    }
+
+    private boolean holds(int relayId) {
+        return step.plan().listeners().stream()
+                .anyMatch(l -> l.id() == relayId
+                        && listeners.state().isArmed(l)
+                        && l.scale()
+                                .filter(s -> s.meeting() == Scale.Meeting.LARGEST)
+                                .isPresent());
+    }
+
+    /** No relay holds anything up any more. */
+    public void letDownAll() {
+        letDown(HeldUp.NOTHING);
+    }
+
+    private void letDown(HeldUp left) {
+        out.letDown(left, moves::told, Cause.outside("relay lets go", step.now()));
+    }
+
+    // ---- loops
+
+    private boolean goesRound(Listener relay, Translation said) {
+        Passed passed = listeners.passed(relay);
+        for (Message message : said.said().toList()) {
+            passed = passed.sending(message, step.now());
+        }
+        boolean round = passed.goesRound();
+        listeners.passes(relay, round ? Passed.NOTHING : passed);
+        return round;
+    }
+
+    private String stopped(Listener relay) {
+        listeners.arm(Set.of(relay.id()), false);
+        String words = "stopped: it sent the same more than " + Passed.MOST_OF_THE_SAME
+                + " times in a second, so something sends it back; let it listen to one machine or channel only, then arm it again";
+        step.happens(new Happening.Looped(relay.name(), words));
+        return words;
+    }
+}

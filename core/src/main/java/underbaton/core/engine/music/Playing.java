@@ -1,0 +1,414 @@
+package underbaton.core.engine.music;
+
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+import java.util.stream.Collectors;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.plan.PlannedItem.VampSpan;
+import underbaton.core.plan.TimedCalls;
+import underbaton.core.score.Anchor;
+import underbaton.core.score.Score;
+
+/**
+ * One item being played: where it is, and what of it comes next. Immutable.
+ *
+ * <p>The position is the time since an anchor, worked out anew for every question and never summed up, so it cannot drift
+ * however long the item plays; what moves the music (a pause, a locate, a vamp's next pass) moves the anchor by an exact
+ * amount.
+ *
+ * @param anchor from which its position is worked out
+ * @param pausedAt where the music stands still, ns since the item began; empty while it goes on
+ * @param ahead what is still to come, in the order of the times
+ * @param vamp the one that the music is in, or comes to next
+ * @param entered whether the music is in it
+ * @param pass which time it is played, from 1
+ * @param leavesAt where a released vamp is left, ns since the item began
+ */
+public record Playing(
+        PlannedItem item,
+        Anchor anchor,
+        OptionalLong pausedAt,
+        List<TimedCalls> ahead,
+        Optional<VampSpan> vamp,
+        boolean entered,
+        int pass,
+        OptionalLong leavesAt) {
+
+    /** A tapped tempo is taken for the one of its octaves that is nearest to what is written: from 1/√2 of it on. */
+    private static final double LEAST_TAPPED = Math.sqrt(0.5);
+
+    public static final long NEVER = Long.MAX_VALUE;
+
+    /** More than a vamp of a bar goes round in a night. */
+    private static final int MOST_TURNS = 100_000;
+
+    /** From a place of it on: everything that is to be heard there or later is still to come. */
+    public static Playing from(PlannedItem item, long position, long now) {
+        Playing at = new Playing(
+                item,
+                new Anchor(now, position, Anchor.AS_WRITTEN),
+                OptionalLong.empty(),
+                List.of(),
+                Optional.empty(),
+                false,
+                1,
+                OptionalLong.empty());
+        return at.aheadFrom(position).nearVamp(position);
+    }
+
+    /** After one of its timed cues was fired by hand: what comes behind it, also in the same instant. */
+    public static Playing after(PlannedItem item, PlannedCue fired, int order, long now) {
+        long at = fired.atNanos().orElse(item.placeOf(order));
+        Playing from = from(item, at, now);
+        return from.withAhead(item.timed().stream()
+                .filter(t -> t.momentNanos() > at || t.momentNanos() == at && t.order() > order)
+                .filter(t -> t.order() != order)
+                .toList());
+    }
+
+    // ---- where it is
+
+    /** Since the item began, ns; below 0 before it. */
+    public long position(long now) {
+        return pausedAt.orElseGet(() -> anchor.position(now));
+    }
+
+    public boolean paused() {
+        return pausedAt.isPresent();
+    }
+
+    /** Whether the music is in a vamp that waits to be released. */
+    public boolean vamping() {
+        return entered && vamp.isPresent() && leavesAt.isEmpty();
+    }
+
+    public boolean released() {
+        return leavesAt.isPresent();
+    }
+
+    /** When a position comes, by the clock. */
+    public long dueAt(long position) {
+        return anchor.dueAt(position);
+    }
+
+    /** The next cue that comes by itself, as things stand. */
+    public Optional<TimedCalls> nextStrike() {
+        return ahead.stream().filter(TimedCalls::strikes).filter(this::comes).findFirst();
+    }
+
+    // ---- what moves it
+
+    public Playing pause(long now) {
+        return placed(anchor, OptionalLong.of(position(now)));
+    }
+
+    public Playing resume(long now) {
+        return pausedAt.isPresent() ? placed(anchor.placed(pausedAt.getAsLong(), now), OptionalLong.empty()) : this;
+    }
+
+    public Playing locate(long position, long now) {
+        return place(position, now).withoutVamp().aheadFrom(position).nearVamp(position);
+    }
+
+    /** Earlier or later by so much: cues that are jumped over come at once, those behind do not come again. */
+    public Playing nudge(long nanos, long now) {
+        return place(position(now) + nanos, now);
+    }
+
+    /** The same, which was at a position at another moment. */
+    public Playing placed(long position, long asOf) {
+        return placed(anchor.placed(position, asOf), OptionalLong.empty());
+    }
+
+    /** Where it would be had it not stood still since a moment, vamps gone round as often as they may. */
+    public long positionAsIf(long since, long now) {
+        Playing goes = placed(position(since), since);
+        for (int turns = 0; turns < MOST_TURNS && goes.turnsNanos() <= now; turns++) {
+            goes = goes.turned(goes.turnsNanos(), false);
+        }
+        return goes.position(now);
+    }
+
+    /** When the vamp that comes next is entered, goes round or is left; far away for none. */
+    private long turnsNanos() {
+        return vamp.map(v -> dueAt(entered ? turnAt() : v.fromNanos())).orElse(NEVER);
+    }
+
+    private Playing place(long position, long now) {
+        return paused() ? placed(anchor, OptionalLong.of(position)) : placed(anchor.placed(position, now), pausedAt);
+    }
+
+    /**
+     * At the pace at which its beat is tapped, as near as a pace may be; who taps every second beat, or twice a beat, is understood.
+     *
+     * @param beatNanos how long a beat lasts as it is heard, above 0
+     */
+    public Playing tapped(long beatNanos, long now) {
+        return item.times()
+                .map(t -> {
+                    long tick = t.tempi().tick(Math.max(0, position(now)));
+                    double ratio = (double) t.tempi().beatNanos(tick) / beatNanos;
+                    while (ratio < LEAST_TAPPED) {
+                        ratio *= 2;
+                    }
+                    while (ratio > 2 * LEAST_TAPPED) {
+                        ratio /= 2;
+                    }
+                    return pace((int) Math.round(ratio * Anchor.AS_WRITTEN), now);
+                })
+                .orElse(this);
+    }
+
+    /** From now on it goes so fast, 1,000 being as written; what is played on is the same. */
+    public Playing pace(int permille, long now) {
+        return placed(anchor.paced(permille, now), pausedAt);
+    }
+
+    /** Lets the vamp go on as it was told to; nothing where there is none to release. */
+    public Playing release(long now) {
+        if (!vamping()) {
+            return this;
+        }
+        long position = position(now);
+        VampSpan v = vamp.orElseThrow();
+        return leaving(
+                switch (v.vamp().leave()) {
+                    case END -> v.toNanos();
+                    case BAR -> Math.min(v.toNanos(), nextBarline(position));
+                    case AT_ONCE -> position;
+                });
+    }
+
+    private long nextBarline(long position) {
+        Score.Times times = item.times().orElseThrow();
+        int bar = times.bars().position(times.tempi().tick(position)).bar();
+        return times.nanosOfBar(bar + 1);
+    }
+
+    /** The same item after an edit; the music goes on at the same bar and beat. */
+    public Playing adopt(PlannedItem changed, long now) {
+        long position = position(now);
+        Optional<Score.Times> before = item.times();
+        Playing next = new Playing(changed, anchor, pausedAt, ahead, vamp, entered, pass, leavesAt);
+        if (before.isPresent() && changed.times().isPresent() && position > 0) {
+            long tick = before.get().tempi().tick(position);
+            long within = position - before.get().tempi().nanos(tick);
+            position = changed.times().get().tempi().nanos(tick) + within;
+            next = next.place(position, now);
+        }
+        long from = position;
+        Set<TimedCalls.Key> told = toldEarly(position(now));
+        Set<TimedCalls.Key> waiting = ahead.stream().map(TimedCalls::key).collect(Collectors.toSet());
+        return next.withAhead(changed.timed().stream()
+                        .filter(t -> waiting.contains(t.key()) || t.momentNanos() > from && !told.contains(t.key()))
+                        .toList())
+                .nearVamp(from);
+    }
+
+    /** What has been told already and is yet to be heard, so that an edit does not tell it twice. */
+    public Set<TimedCalls.Key> toldEarly(long position) {
+        Set<TimedCalls.Key> told = item.timed().stream()
+                .filter(t -> t.momentNanos() > position)
+                .map(TimedCalls::key)
+                .collect(Collectors.toSet());
+        ahead.forEach(t -> told.remove(t.key()));
+        return told;
+    }
+
+    /** Without what has been told already. */
+    public Playing withoutTold(Collection<TimedCalls.Key> told) {
+        return withAhead(ahead.stream().filter(t -> !told.contains(t.key())).toList());
+    }
+
+    // ---- what comes
+
+    /** Goes round once more at the vamp's end, unless it is released or has been played as often as it may. */
+    private boolean goesRound(boolean once) {
+        return !once
+                && vamp.isPresent()
+                && leavesAt.isEmpty()
+                && pass < vamp.get().vamp().most();
+    }
+
+    /** The position at which the music jumps, or leaves the vamp; far away when there is none. */
+    private long turnAt() {
+        return vamp.map(v -> leavesAt.orElse(v.toNanos())).orElse(NEVER);
+    }
+
+    /** While the vamp goes round, or is to be left before its end, what lies behind the turn is not yet to come. */
+    private boolean comes(TimedCalls calls) {
+        if (vamp.isEmpty()) {
+            return true;
+        }
+        long turn = turnAt();
+        boolean jumps = goesRound(false) || turn < vamp.get().toNanos();
+        return !jumps || calls.momentNanos() < turn;
+    }
+
+    private boolean comes(TimedCalls calls, boolean once) {
+        return once && leavesAt.isEmpty() || comes(calls);
+    }
+
+    /**
+     * When something comes of it next, by the clock: calls, a turn of the vamp, the end; far away when nothing does.
+     *
+     * @param once whether vamps are played once
+     */
+    public long nextNanos(boolean once) {
+        if (paused()) {
+            return NEVER;
+        }
+        long next = NEVER;
+        for (TimedCalls calls : ahead) {
+            if (comes(calls, once)) {
+                next = calls.nanos();
+                break;
+            }
+        }
+        if (vamp.isPresent()) {
+            next = Math.min(next, entered ? turnAt() : vamp.get().fromNanos());
+        }
+        if (ahead.isEmpty() && vamp.isEmpty() && item.times().isPresent()) {
+            next = Math.min(next, item.scoreNanos());
+        }
+        return next == NEVER ? NEVER : dueAt(next);
+    }
+
+    /** What comes at an instant, in the order of the book. */
+    public List<TimedCalls> comingAt(long nanos, boolean once) {
+        long instant = anchor.position(nanos);
+        List<TimedCalls> coming = new ArrayList<>();
+        for (TimedCalls calls : ahead) {
+            if (calls.nanos() > instant) {
+                break;
+            }
+            if (comes(calls, once)) {
+                coming.add(calls);
+            }
+        }
+        return coming;
+    }
+
+    /** Of the cues before a place of the item what is still to come, in the order of time. */
+    public List<TimedCalls> before(int order) {
+        return ahead.stream().filter(t -> t.order() < order).toList();
+    }
+
+    public Playing without(List<TimedCalls> taken) {
+        return withAhead(
+                isForemost(taken)
+                        ? ahead.subList(taken.size(), ahead.size())
+                        : ahead.stream().filter(t -> !taken.contains(t)).toList());
+    }
+
+    private boolean isForemost(List<TimedCalls> taken) {
+        for (int i = 0; i < taken.size(); i++) {
+            if (ahead.get(i) != taken.get(i)) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** Into the vamp, round it, or on behind it, whichever comes at an instant; itself where nothing does. */
+    public Playing turned(long nanos, boolean once) {
+        long position = anchor.position(nanos);
+        if (vamp.isEmpty()) {
+            return this;
+        }
+        VampSpan v = vamp.get();
+        if (!entered) {
+            return position < v.fromNanos()
+                    ? this
+                    : new Playing(item, anchor, pausedAt, ahead, vamp, true, pass, leavesAt);
+        }
+        long turn = turnAt();
+        if (position < turn) {
+            return this;
+        }
+        if (goesRound(once)) {
+            Playing again = new Playing(
+                    item,
+                    anchor.moved(v.fromNanos() - v.toNanos()),
+                    pausedAt,
+                    ahead,
+                    vamp,
+                    true,
+                    pass + 1,
+                    OptionalLong.empty());
+            return again.aheadFrom(v.fromNanos());
+        }
+        boolean jumps = turn < v.toNanos();
+        Playing behind =
+                jumps ? placed(anchor.moved(v.toNanos() - turn), pausedAt).aheadFrom(v.toNanos()) : this;
+        return behind.nearVamp(v.toNanos());
+    }
+
+    /** Whether its score has been played to the end. */
+    public boolean overAt(long nanos) {
+        return !paused()
+                && ahead.isEmpty()
+                && vamp.isEmpty()
+                && item.times().isPresent()
+                && anchor.position(nanos) >= item.scoreNanos();
+    }
+
+    // ---- copies
+
+    /** What should have been told before the position, and is yet to be heard, is told there. */
+    private Playing aheadFrom(long position) {
+        return withAhead(
+                position <= 0
+                        ? item.timed()
+                        : item.timed().stream()
+                                .filter(t -> t.momentNanos() >= position)
+                                .map(t -> t.notBefore(position))
+                                // What is told at once is told in the order in which it would have been.
+                                .toList());
+    }
+
+    /** Without what is to be heard at a place or behind it. */
+    public Playing below(long position) {
+        return position == NEVER
+                ? this
+                : withAhead(
+                        ahead.stream().filter(t -> t.momentNanos() < position).toList());
+    }
+
+    public Playing withAhead(List<TimedCalls> newAhead) {
+        return new Playing(item, anchor, pausedAt, newAhead, vamp, entered, pass, leavesAt);
+    }
+
+    private Playing placed(Anchor newAnchor, OptionalLong newPause) {
+        return new Playing(item, newAnchor, newPause, ahead, vamp, entered, pass, leavesAt);
+    }
+
+    private Playing leaving(long position) {
+        return new Playing(item, anchor, pausedAt, ahead, vamp, entered, pass, OptionalLong.of(position));
+    }
+
+    private Playing withoutVamp() {
+        return new Playing(item, anchor, pausedAt, ahead, Optional.empty(), false, 1, OptionalLong.empty());
+    }
+
+    /** With the vamp that a position lies in or before; what is known of its passes is kept where it is the same one. */
+    private Playing nearVamp(long position) {
+        Optional<VampSpan> next =
+                item.vamps().stream().filter(v -> v.toNanos() > position).findFirst();
+        boolean same = next.isPresent()
+                && vamp.isPresent()
+                && next.get().vamp().bar() == vamp.get().vamp().bar();
+        boolean within = next.isPresent() && position >= next.get().fromNanos();
+        return new Playing(
+                item, anchor, pausedAt, ahead, next, within, same ? pass : 1, same ? leavesAt : OptionalLong.empty());
+    }
+
+    public Playing shifted(long nanos) {
+        return placed(anchor.shifted(nanos), pausedAt);
+    }
+}

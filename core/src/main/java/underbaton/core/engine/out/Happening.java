@@ -1,0 +1,33 @@
+package underbaton.core.engine.out;
+
+import org.pcollections.PMap;
+import underbaton.core.engine.device.DeviceState;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Control;
+import underbaton.core.signal.Outcome;
+
+/** What a step did, for whoever shows it or writes it down. */
+public sealed interface Happening {
+
+    /** A cue was fired, or came by itself. @param told what each device has been told then */
+    record Fired(PlannedCue cue, long atNanos, PMap<Integer, DeviceState> told) implements Happening {}
+
+    /** An item began. */
+    record Began(PlannedItem item, long atNanos) implements Happening {}
+
+    /** An item's music came to its end. */
+    record Ended(PlannedItem item, long atNanos) implements Happening {}
+
+    /** A vamp was entered or is played once more, or GO waits for its second press no longer. */
+    record Turned(long atNanos) implements Happening {}
+
+    /** Something came in, and this became of it. */
+    record Heard(Outcome outcome) implements Happening {}
+
+    /** A relay was stopped, since something seems to send back what it sends. */
+    record Looped(String relay, String words) implements Happening {}
+
+    /** In a dry run: a cue sets a control in motion from a place that is known, 0–127. @param cue its label */
+    record Moves(String cue, Control control, double from) implements Happening {}
+}
