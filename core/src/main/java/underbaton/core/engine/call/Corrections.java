@@ -92,10 +92,13 @@ public final class Corrections {
     public void bringUp(int deviceId) {
         List<Correction> behind = CatchUp.behind(machines(), deviceId);
         List<Correction> waiting = behind.stream().filter(Correction::guarded).toList();
-        boolean again = waiting.size() == behind.size();
         Absence absence = devices.absent().get(deviceId);
+        boolean again = absence != null && isAllThatIsMissing(waiting, behind, absence);
         calls.takeBackMends(id -> id == deviceId);
-        if (absence != null && waiting.isEmpty()) {
+        if (absence == null) {
+            return;
+        }
+        if (waiting.isEmpty()) {
             takeAsItIs(deviceId);
             correct(behind);
             return;
@@ -107,11 +110,20 @@ public final class Corrections {
                 absence = after(absence, correction);
             }
         }
-        if (again || waiting.isEmpty()) {
+        if (again) {
             devices.forgive(deviceId);
         } else {
             devices.standsNow(deviceId, absence);
         }
+    }
+
+    /** What would be said besides has been heard already: it is only to be said once more behind the guarded ones. */
+    private boolean isAllThatIsMissing(List<Correction> guarded, List<Correction> behind, Absence absence) {
+        Absence told = absence;
+        for (Correction correction : behind) {
+            told = guarded.contains(correction) ? told : after(told, correction);
+        }
+        return told.isAlso(absence);
     }
 
     /** It has heard what makes one thing of it right. */

@@ -46,6 +46,11 @@ public record Absence(DeviceState state, PMap<Control, Level> levels, boolean re
         return new Absence(state.with(pointer), levels, reached, armed);
     }
 
+    /** Whether it has heard the same, whenever it was. */
+    public boolean isAlso(Absence other) {
+        return levels.equals(other.levels) && state.isAlso(other.state);
+    }
+
     public Absence shifted(long nanos) {
         return new Absence(state.shifted(nanos), levels, reached, armed);
     }

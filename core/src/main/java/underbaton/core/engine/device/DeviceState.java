@@ -135,6 +135,18 @@ public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
         return Optional.of(slot.call());
     }
 
+    /** Whether it holds the same and stands at the same places, since whenever it does. */
+    public boolean isAlso(DeviceState other) {
+        return slots.size() == other.slots.size()
+                && pointers.size() == other.pointers.size()
+                && slots.stream().allMatch(s -> other.slot(s.name())
+                        .filter(o -> o.call().equals(s.call()))
+                        .isPresent())
+                && pointers.stream().allMatch(p -> other.pointer(p.name())
+                        .filter(o -> o.place().equals(p.place()))
+                        .isPresent());
+    }
+
     public DeviceState shifted(long nanos) {
         return nanos == 0 || slots.isEmpty() && pointers.isEmpty()
                 ? this
