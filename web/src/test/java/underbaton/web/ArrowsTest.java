@@ -1,8 +1,12 @@
 package underbaton.web;
 
+import static com.tngtech.archunit.base.DescribedPredicate.describe;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.Architectures.layeredArchitecture;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.core.domain.JavaModifier;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.core.importer.Location;
 import com.tngtech.archunit.junit.AnalyzeClasses;
@@ -71,4 +75,36 @@ class ArrowsTest {
             .callMethod(System.class, "nanoTime")
             .orShould()
             .callConstructor(Thread.class, Runnable.class);
+
+    /** A part of the engine is read without those that come behind it, and without the step that puts them together. */
+    @ArchTest
+    static final ArchRule PARTS_OF_THE_ENGINE_KNOW_EACH_OTHER_ONE_WAY =
+            slices().matching("underbaton.core.engine.(*)").should().beFreeOfCycles();
+
+    @ArchTest
+    static final ArchRule PARTS_DO_NOT_KNOW_THE_STEP = noClasses()
+            .that()
+            .resideInAPackage("underbaton.core.engine.*")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("underbaton.core.engine");
+
+    @ArchTest
+    static final ArchRule PARTS_EXTEND_NOTHING = classes()
+            .that()
+            .resideInAPackage("underbaton.core.engine..")
+            .and()
+            .areNotInterfaces()
+            .and()
+            .areNotEnums()
+            .and()
+            .areNotRecords()
+            .and()
+            .areTopLevelClasses()
+            .should()
+            .haveModifier(JavaModifier.FINAL)
+            .andShould()
+            .beAssignableTo(describe("nothing but Object", c -> c.getRawSuperclass()
+                    .filter(s -> s.isEquivalentTo(Object.class))
+                    .isPresent()));
 }
