@@ -4,6 +4,12 @@
 const may = (words, ...keys) => ({ words, keys });
 const fixed = (words, ...keys) => ({ words, keys, fixed: true });
 
+// The orders of the Desk come from the server's one table of orders, with their keys.
+const deeds = () => {
+  const all = JSON.parse(document.getElementById('key-sheet')?.dataset.deeds ?? '[]');
+  return Object.fromEntries(all.map((d) => [d.word, { ...may(d.words[0].toUpperCase() + d.words.slice(1), ...d.keys), always: d.word === 'go', deed: true }]));
+};
+
 export const EVERYWHERE = {
   undo: may('Undo', 'Ctrl z'),
   redo: may('Do again what was undone', 'Ctrl Shift z', 'Ctrl y'),
@@ -146,28 +152,18 @@ export const KEYS = {
   },
 
   desk: {
-    go: { ...may('GO', 'Enter'), always: true },
-    back: may('Standby back', 'Backspace', 'ArrowUp'),
-    next: may('Standby on', 'ArrowDown'),
-    stop: may('Stop all (held)', 's'),
+    ...deeds(),
     jump: may('Jump to a cue', '/'),
-    hold: may('Hold: the band has stopped', 'h'),
-    pause: may('Pause, or go on playing', 'p'),
     catch: may('Catch-up: make the machines right', 'c'),
     places: may('Places of machines that only step', 'l'),
     up: may('Bring up machines that were away', 'u'),
     on: may('Go on where it stopped; with Shift at once, whatever is to be made right', 'g'),
     section: may('Go on from the section’s start', 'v'),
     now: may('Go on where the band is now, after an interruption', 'n'),
-    release: may('Leave the vamp', 'r'),
-    earlier: may('The music 20 ms earlier', ','),
-    later: may('The music 20 ms later', '.'),
     tonight: may('Who takes part tonight', 'a'),
     take: may('Take over the edits that wait', 'e'),
     note: may('A note at this moment', 'm'),
     write: may('Write down where each GO comes', 'w'),
-    faster: may('Tempo up by 1 %', '+'),
-    slower: may('Tempo down by 1 %', '-'),
     from: may('Play from a section, a bar or a cue', 'f'),
     toNext: may('Cue to cue: to just before the next cue', 'j'),
     listen: may('Listeners off, or on again', 'd'),

@@ -8,6 +8,7 @@ import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Wiring;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
 
@@ -153,4 +154,29 @@ public sealed interface Order {
      * looks stay.
      */
     record Hold() implements Order {}
+
+    /** How far {@link Deed#EARLIER} and {@link Deed#LATER} shift the music. */
+    long NUDGE_NANOS = 20_000_000;
+
+    /** A hundredth, by which {@link Deed#FASTER} and {@link Deed#SLOWER} change the tempo. */
+    int PACE_STEP = 10;
+
+    /** What a deed orders, whichever way it comes. */
+    static Order of(Deed deed) {
+        return switch (deed) {
+            case GO -> new Go();
+            case BACK -> new Back();
+            case NEXT -> new Next();
+            case STOP_ALL -> new StopAll();
+            case HOLD -> new Hold();
+            case PAUSE -> new PauseOrGoOn();
+            case RESUME -> new Resume();
+            case RELEASE -> new Release();
+            case TAP -> new Tap();
+            case FASTER -> new PaceBy(PACE_STEP);
+            case SLOWER -> new PaceBy(-PACE_STEP);
+            case EARLIER -> new Nudge(NUDGE_NANOS);
+            case LATER -> new Nudge(-NUDGE_NANOS);
+        };
+    }
 }

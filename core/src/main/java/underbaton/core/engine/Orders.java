@@ -18,7 +18,6 @@ import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
-import underbaton.core.signal.Reaction;
 
 /**
  * What each order does, a row an order: mostly what it means to one part. What concerns several is told to them here, in turn.
@@ -102,21 +101,6 @@ final class Orders {
     /** Those of which the table says what they do. */
     static Set<Class<?>> known() {
         return Set.copyOf(TABLE.keySet());
-    }
-
-    /** The order that a listener gives. */
-    static Order of(Reaction.Deed deed) {
-        return switch (deed) {
-            case GO -> new Order.Go();
-            case BACK -> new Order.Back();
-            case NEXT -> new Order.Next();
-            case PAUSE -> new Order.PauseOrGoOn();
-            case RESUME -> new Order.Resume();
-            case HOLD -> new Order.Hold();
-            case RELEASE -> new Order.Release();
-            case TAP -> new Order.Tap();
-            case STOP_ALL -> new Order.StopAll();
-        };
     }
 
     private static Plan plan(Parts p) {

@@ -25,7 +25,7 @@ import underbaton.core.engine.out.StepContext;
 import underbaton.core.engine.patch.Patching;
 import underbaton.core.engine.patch.Sounds;
 import underbaton.core.midi.Message;
-import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Deed;
 
 /**
  * One step being taken: the parts of the engine, put together in the order in which they know each other. Each owns its slice of the
@@ -146,8 +146,8 @@ final class Parts {
     /** What signals bring about are orders like any other. */
     private final class OrdersOfSignals implements Deeds {
         @Override
-        public void give(Reaction.Deed deed) {
-            carryOut(Orders.of(deed));
+        public void give(Deed deed) {
+            carryOut(Order.of(deed));
         }
 
         @Override

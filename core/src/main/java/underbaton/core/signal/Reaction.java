@@ -12,29 +12,6 @@ public sealed interface Reaction {
     /** An order of the Desk. */
     record Give(Deed deed) implements Reaction {}
 
-    /** The orders that need to know nothing else. */
-    enum Deed {
-        GO("GO"),
-        BACK("standby back"),
-        NEXT("standby on"),
-        PAUSE("pause, or go on"),
-        HOLD("hold"),
-        RESUME("go on"),
-        STOP_ALL("stop all"),
-        RELEASE("leave the vamp"),
-        TAP("tap the tempo");
-
-        private final String words;
-
-        Deed(String words) {
-            this.words = words;
-        }
-
-        public String words() {
-            return words;
-        }
-    }
-
     /**
      * A cue of the book.
      *

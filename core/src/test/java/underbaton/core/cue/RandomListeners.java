@@ -13,6 +13,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Speech;
 import underbaton.core.signal.Condition;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Filling;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Passage;
@@ -46,7 +47,7 @@ final class RandomListeners {
         Item item = make.any(show.items());
         List<Cue> cues = show.cues().toList();
         List<Reaction> reactions = new ArrayList<>(List.of(
-                new Reaction.Give(make.one(Reaction.Deed.values())),
+                new Reaction.Give(make.one(Deed.values())),
                 new Reaction.ToCue(0, random.nextInt(9) - 4, random.nextBoolean()),
                 new Reaction.Play(random.nextBoolean() ? 0 : item.id(), random.nextInt(3), make.text("", "B"))));
         if (!cues.isEmpty()) {

@@ -14,6 +14,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
@@ -48,7 +49,7 @@ class ShowTest {
                 Set.of(pedals),
                 OptionalInt.empty(),
                 Pattern.Controller.pressed(67),
-                new Reaction.Give(Reaction.Deed.GO),
+                new Reaction.Give(Deed.GO),
                 0,
                 0,
                 false,

@@ -36,6 +36,7 @@ import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.score.Score;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
@@ -68,7 +69,7 @@ class ListeningTest {
         show = show.withListener(listener);
     }
 
-    private void listen(String name, Pattern pattern, Reaction.Deed deed) {
+    private void listen(String name, Pattern pattern, Deed deed) {
         listen(listener(name, pattern, new Reaction.Give(deed)));
     }
 
@@ -122,8 +123,8 @@ class ListeningTest {
 
     @Test
     void aSoftPedalIsNextAndASostenutoIsBack() {
-        listen("soft", Pattern.Controller.pressed(67), Reaction.Deed.NEXT);
-        listen("sostenuto", Pattern.Controller.pressed(66), Reaction.Deed.BACK);
+        listen("soft", Pattern.Controller.pressed(67), Deed.NEXT);
+        listen("sostenuto", Pattern.Controller.pressed(66), Deed.BACK);
         begin();
         assertThat(hear(pedal(67, 127))).isEqualTo("soft: standby on");
         assertThat(standby()).isEqualTo("2");
@@ -137,7 +138,7 @@ class ListeningTest {
 
     @Test
     void aPadIsGoHoweverHardItIsStruckAndItsReleaseIsNot() {
-        listen("pad", Pattern.Note.struck(36), Reaction.Deed.GO);
+        listen("pad", Pattern.Note.struck(36), Deed.GO);
         begin();
         for (int velocity : new int[] {1, 64, 127}) {
             assertThat(hear(new NoteOn(9, 36, velocity))).isEqualTo("pad: GO");
@@ -178,7 +179,7 @@ class ListeningTest {
     void fourTapsGiveTheTempoAndTheTrackCountsItsOwnBeat() {
         Item item = show.items().get(0);
         show = show.withItem(item.withScore(Optional.of(Score.of("1 6/8\n1 dotted quarter = 60\n40 end"))), 0);
-        listen("tap", Pattern.Note.struck(40), Reaction.Deed.TAP);
+        listen("tap", Pattern.Note.struck(40), Deed.TAP);
         begin();
         order(new Order.Play(item.id(), 0));
         for (int i = 0; i < 4; i++) {
@@ -202,8 +203,8 @@ class ListeningTest {
     void whatIsTappedTwiceInOneMomentIsOneTap() {
         Item item = show.items().get(0);
         show = show.withItem(item.withScore(Optional.of(Score.of("1 quarter = 60\n40 end"))), 0);
-        listen("foot", Pattern.Note.struck(40), Reaction.Deed.TAP);
-        listen("hand", Pattern.Note.struck(40), Reaction.Deed.TAP);
+        listen("foot", Pattern.Note.struck(40), Deed.TAP);
+        listen("hand", Pattern.Note.struck(40), Deed.TAP);
         begin();
         order(new Order.Play(item.id(), 0));
         for (int i = 0; i < 4; i++) {
@@ -217,8 +218,8 @@ class ListeningTest {
 
     @Test
     void aGroupIsDisarmedAtOnceAndStaysSoOverACrash() {
-        listen("one", Pattern.Note.struck(36), Reaction.Deed.NEXT);
-        listen("two", Pattern.Note.struck(37), Reaction.Deed.NEXT);
+        listen("one", Pattern.Note.struck(36), Deed.NEXT);
+        listen("two", Pattern.Note.struck(37), Deed.NEXT);
         Set<Integer> both = show.listeners().stream().map(Listener::id).collect(Collectors.toSet());
         listen(listener("off", Pattern.Note.struck(38), new Reaction.Arm(both, false)));
         begin();
@@ -275,7 +276,7 @@ class ListeningTest {
     void aPedalThatPausesLetsTheMusicGoOnTheNextTime() {
         Item item = show.items().get(0);
         show = show.withItem(item.withScore(Optional.of(Score.of("1 4/4\n1 quarter = 120\n40 end"))), 0);
-        listen("pause", Pattern.Note.struck(36), Reaction.Deed.PAUSE);
+        listen("pause", Pattern.Note.struck(36), Deed.PAUSE);
         begin();
         order(new Order.Play(item.id(), 0));
         hear(new NoteOn(0, 36, 9));
@@ -327,7 +328,7 @@ class ListeningTest {
                 Set.of(),
                 OptionalInt.of(9),
                 Pattern.Note.struck(36),
-                new Reaction.Give(Reaction.Deed.NEXT),
+                new Reaction.Give(Deed.NEXT),
                 300,
                 0,
                 false,
@@ -350,7 +351,7 @@ class ListeningTest {
                 Set.of(),
                 OptionalInt.empty(),
                 Pattern.Note.struck(36),
-                new Reaction.Give(Reaction.Deed.GO),
+                new Reaction.Give(Deed.GO),
                 0,
                 second.id(),
                 false,
@@ -363,14 +364,14 @@ class ListeningTest {
 
     @Test
     void stopAllAndGuardedPhrasesWantASecondActUnlessTheListenerSaysOtherwise() {
-        listen("panic", Pattern.Note.struck(1), Reaction.Deed.STOP_ALL);
+        listen("panic", Pattern.Note.struck(1), Deed.STOP_ALL);
         listen(new Listener(
                 0,
                 "red key",
                 Set.of(),
                 OptionalInt.empty(),
                 Pattern.Note.struck(2),
-                new Reaction.Give(Reaction.Deed.STOP_ALL),
+                new Reaction.Give(Deed.STOP_ALL),
                 0,
                 0,
                 true,
@@ -390,7 +391,7 @@ class ListeningTest {
 
     @Test
     void nothingIsTakenWhileTheMasterSwitchIsOffOrTheListenerIsDisarmed() {
-        listen("pad", Pattern.Note.struck(36), Reaction.Deed.NEXT);
+        listen("pad", Pattern.Note.struck(36), Deed.NEXT);
         int pad = show.listeners().get(0).id();
         listen(listener("off", Pattern.Note.struck(37), new Reaction.Arm(Set.of(pad), false)));
         listen(listener("on", Pattern.Note.struck(38), new Reaction.Arm(Set.of(pad), true)));
@@ -406,7 +407,7 @@ class ListeningTest {
 
     @Test
     void strangersAreListenedToOnlyWhereAListenerSaysSoAndWhatWeSaidIsNoSignal() {
-        listen("pad", Pattern.Note.struck(1), Reaction.Deed.NEXT);
+        listen("pad", Pattern.Note.struck(1), Deed.NEXT);
         begin();
         assertThat(hear(STRANGER, new NoteOn(0, 1, 9))).isEqualTo("pad not: it listens to another machine");
         order(new Order.Go());
@@ -419,8 +420,8 @@ class ListeningTest {
 
     @Test
     void oneSignalMayBeBoundToTwoThingsAndBothAreDone() {
-        listen("one", Pattern.Note.struck(36), Reaction.Deed.NEXT);
-        listen("two", Pattern.Note.struck(36), Reaction.Deed.NEXT);
+        listen("one", Pattern.Note.struck(36), Deed.NEXT);
+        listen("two", Pattern.Note.struck(36), Deed.NEXT);
         begin();
         assertThat(hear(new NoteOn(0, 36, 9))).isEqualTo("one: standby on; two: standby on");
         assertThat(standby()).isEqualTo("10");
@@ -447,7 +448,7 @@ class ListeningTest {
                     Set.of(),
                     random.nextBoolean() ? OptionalInt.empty() : OptionalInt.of(random.nextInt(3)),
                     pattern,
-                    new Reaction.Give(Reaction.Deed.HOLD),
+                    new Reaction.Give(Deed.HOLD),
                     random.nextBoolean() ? 0 : random.nextInt(400),
                     0,
                     false,

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.Arrays;
 import org.junit.jupiter.api.Test;
-import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Deed;
 
 class OrderTableTest {
 
@@ -15,8 +15,8 @@ class OrderTableTest {
 
     @Test
     void each_deed_of_a_listener_is_another_order() {
-        assertThat(Arrays.stream(Reaction.Deed.values()).map(Orders::of))
+        assertThat(Arrays.stream(Deed.values()).map(Order::of))
                 .doesNotHaveDuplicates()
-                .hasSize(Reaction.Deed.values().length);
+                .hasSize(Deed.values().length);
     }
 }

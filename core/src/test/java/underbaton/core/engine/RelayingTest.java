@@ -39,6 +39,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Filling;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
@@ -641,7 +642,7 @@ class RelayingTest extends PlayedShow {
                 Set.of(console),
                 OptionalInt.empty(),
                 EXPRESSION,
-                new Reaction.Give(Reaction.Deed.GO),
+                new Reaction.Give(Deed.GO),
                 0,
                 0,
                 false,

@@ -36,6 +36,7 @@ import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.StepList;
 import underbaton.core.rig.Wording;
 import underbaton.core.score.Score;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Filling;
 import underbaton.core.signal.Learning;
 import underbaton.core.signal.Listener;
@@ -204,7 +205,7 @@ final class DemoBook {
                                 : switch (does) {
                                     case "cue" -> new Reaction.ToCue(0, 0, true);
                                     case "item" -> new Reaction.Play(0, 0, "");
-                                    default -> new Reaction.Give(Reaction.Deed.valueOf(does));
+                                    default -> new Reaction.Give(Deed.valueOf(does));
                                 };
         boolean number = does.equals("cue") || does.equals("item");
         listen(name, from, touched, number, reaction);

@@ -112,6 +112,7 @@ class DeskController {
                 .ifPresent(s -> model.addAttribute("desk", DeskView.of(show, s, clock, aside(showId, s))));
         stage.playback(showId)
                 .ifPresent(s -> model.addAttribute("manner", s.operator().options()));
+        model.addAttribute("deeds", orders.table());
         model.addAttribute("lead", stage.cueToCueNanos() / 1_000_000_000L);
         model.addAttribute("edits", stage.editsTreated());
         model.addAttribute("lamps", lamps.all());
@@ -158,7 +159,7 @@ class DeskController {
                 .orElse(new Beats(item, List.of(), List.of(), 0));
     }
 
-    @PostMapping("/shows/{showId}/desk/{order:go|back|next|stop|hold|pause|release|earlier|later|faster|slower}")
+    @PostMapping("/shows/{showId}/desk/{order:[a-z]+}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void order(@PathVariable int showId, @PathVariable String order) {
         orders.give(order, showId);

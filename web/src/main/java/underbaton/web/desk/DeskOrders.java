@@ -1,8 +1,14 @@
 package underbaton.web.desk;
 
+import java.util.Arrays;
 import java.util.Map;
+import java.util.stream.Collectors;
+import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Component;
+import org.springframework.web.server.ResponseStatusException;
+import tools.jackson.databind.json.JsonMapper;
 import underbaton.core.engine.Order;
+import underbaton.core.signal.Deed;
 import underbaton.web.live.Orders;
 import underbaton.web.stage.NotOnDesk;
 import underbaton.web.stage.Stage;
@@ -11,25 +17,18 @@ import underbaton.web.stage.Stage;
 @Component
 class DeskOrders implements Orders {
 
-    private static final long NUDGE_NANOS = 20_000_000;
-    /** A hundredth. */
-    private static final int PACE_STEP = 10;
-
     private final Map<String, Handler> orders;
+    /** For the page: of each its word, what it is called and its keys. */
+    private final String table;
 
-    DeskOrders(Stage stage) {
-        orders = Map.ofEntries(
-                Map.entry("go", show -> stage.order(show, "GO", new Order.Go())),
-                Map.entry("back", show -> stage.order(show, "standby back", new Order.Back())),
-                Map.entry("next", show -> stage.order(show, "standby on", new Order.Next())),
-                Map.entry("stop", show -> stage.order(show, "stop all", new Order.StopAll())),
-                Map.entry("hold", show -> stage.order(show, "hold", new Order.Hold())),
-                Map.entry("release", show -> stage.order(show, "leave the vamp", new Order.Release())),
-                Map.entry("earlier", show -> stage.order(show, "20 ms earlier", new Order.Nudge(NUDGE_NANOS))),
-                Map.entry("later", show -> stage.order(show, "20 ms later", new Order.Nudge(-NUDGE_NANOS))),
-                Map.entry("faster", show -> stage.order(show, "tempo up by 1 %", new Order.PaceBy(PACE_STEP))),
-                Map.entry("slower", show -> stage.order(show, "tempo down by 1 %", new Order.PaceBy(-PACE_STEP))),
-                Map.entry("pause", show -> stage.order(show, "pause, or on", new Order.PauseOrGoOn())));
+    private record Line(String word, String words, String[] keys) {}
+
+    DeskOrders(Stage stage, JsonMapper json) {
+        table = json.writeValueAsString(Arrays.stream(Deed.values())
+                .map(d -> new Line(d.word(), d.words(), d.keys()))
+                .toList());
+        orders = Arrays.stream(Deed.values())
+                .collect(Collectors.toMap(Deed::word, deed -> show -> stage.order(show, deed.words(), Order.of(deed))));
     }
 
     @Override
@@ -37,8 +36,16 @@ class DeskOrders implements Orders {
         return orders;
     }
 
+    String table() {
+        return table;
+    }
+
     void give(String order, int showId) {
-        orders.get(order).give(showId);
+        Handler known = orders.get(order);
+        if (known == null) {
+            throw new ResponseStatusException(HttpStatus.NOT_FOUND, "The Desk knows no order “" + order + "”.");
+        }
+        known.give(showId);
     }
 
     @Override

@@ -21,6 +21,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Condition;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Learning;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Pattern;
@@ -291,9 +292,9 @@ public record ListenerForm(
                 yield new Reaction.Hand(targetId());
             }
             // Until what it passes on is put in its place.
-            case "relay" -> new Reaction.Give(Reaction.Deed.GO);
+            case "relay" -> new Reaction.Give(Deed.GO);
             case "arm", "disarm" -> new Reaction.Arm(ids("target", group), does.equals("arm"));
-            default -> new Reaction.Give(one(Reaction.Deed.values(), does));
+            default -> new Reaction.Give(one(Deed.values(), does));
         };
     }
 

@@ -21,6 +21,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Position;
+import underbaton.core.signal.Deed;
 import underbaton.wire.osc.Caller;
 
 /**
@@ -95,24 +96,17 @@ class OscLanguage {
         List<Object> said = message.arguments();
         PlaybackState state = desk.performer.state();
         int show = desk.showId;
-        switch (message.address().substring(PREFIX.length())) {
-            case "go" -> {
-                if (!said.isEmpty()) {
-                    stage.order(
-                            show,
-                            "standby" + by,
-                            new Order.StandBy(cue(state, said).cueId()));
-                }
-                stage.order(show, "GO" + by, new Order.Go());
+        String word = message.address().substring(PREFIX.length());
+        Optional<Deed> deed = Deed.of(word);
+        if (deed.isPresent()) {
+            if (deed.get() == Deed.GO && !said.isEmpty()) {
+                standBy(desk, cue(state, said), by);
             }
-            case "standby" ->
-                stage.order(
-                        show, "standby" + by, new Order.StandBy(cue(state, said).cueId()));
-            case "back" -> stage.order(show, "standby back" + by, new Order.Back());
-            case "next" -> stage.order(show, "standby on" + by, new Order.Next());
-            case "hold" -> stage.order(show, "hold" + by, new Order.Hold());
-            case "resume" -> stage.order(show, "go on" + by, new Order.Resume());
-            case "stop" -> stage.order(show, "stop all" + by, new Order.StopAll());
+            stage.order(show, deed.get().words() + by, Order.of(deed.get()));
+            return List.of();
+        }
+        switch (word) {
+            case "standby" -> standBy(desk, cue(state, said), by);
             case "play" -> stage.order(show, "play" + by, play(state, said));
             case "hand" -> stage.touch(show, hand(state, said), wanted(said), "hand" + by + ": ");
             case "patch" -> {
@@ -126,6 +120,10 @@ class OscLanguage {
                 throw new Refusal("address", "There is no " + message.address() + "; docs/formats/osc.md has all.");
         }
         return List.of();
+    }
+
+    private void standBy(OnDesk desk, PlannedCue cue, String by) {
+        stage.order(desk.showId, "standby " + cue.label() + by, new Order.StandBy(cue.cueId()));
     }
 
     private static PlannedKey hand(PlaybackState state, List<Object> said) {

@@ -49,6 +49,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wiring;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Passage;
 import underbaton.core.signal.Pattern;
@@ -150,10 +151,8 @@ class WarmUp {
                 new Cue(0, CueNumber.of("1"), Start.BY_HAND, "", List.of(new Call(id, look.id())), 0));
         Passage passage = new Passage.Through(id, OptionalInt.empty(), 1);
         Pattern pedal = new Pattern.Controller(11, Pattern.Way.WITHIN, 0, 127);
-        for (Reaction reaction : List.of(
-                new Reaction.Give(Reaction.Deed.GO),
-                new Reaction.Give(Reaction.Deed.BACK),
-                new Reaction.PassOn(passage))) {
+        for (Reaction reaction :
+                List.of(new Reaction.Give(Deed.GO), new Reaction.Give(Deed.BACK), new Reaction.PassOn(passage))) {
             show = show.withListener(
                     new Listener(0, "Warm-up", Set.of(), OptionalInt.empty(), pedal, reaction, 0, 0, false, true));
         }

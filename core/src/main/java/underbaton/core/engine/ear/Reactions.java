@@ -20,6 +20,7 @@ import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Reaction;
 import underbaton.core.signal.SignalNumber;
@@ -95,14 +96,14 @@ public final class Reactions {
         return (others.isEmpty() ? "a listener that is gone" : others) + words;
     }
 
-    private String give(Listener listener, Reaction.Deed deed) {
-        boolean guarded = deed == Reaction.Deed.STOP_ALL && !listener.atOnce();
+    private String give(Listener listener, Deed deed) {
+        boolean guarded = deed == Deed.STOP_ALL && !listener.atOnce();
         if (!operator.mayDo(new Guarded.AListener(listener.id()), guarded)) {
             return deed.words() + HandCues.ONCE_MORE;
         }
         boolean wasAsked = operator.isSecondPress();
         deeds.give(deed);
-        boolean asks = deed == Reaction.Deed.GO && !wasAsked && operator.isSecondPress();
+        boolean asks = deed == Deed.GO && !wasAsked && operator.isSecondPress();
         return asks ? "GO: press again" : deed.words();
     }
 
@@ -122,7 +123,7 @@ public final class Reactions {
         PlannedCue cue = plan().cues().get(index);
         deeds.standBy(cue.cueId());
         if (to.fires()) {
-            deeds.give(Reaction.Deed.GO);
+            deeds.give(Deed.GO);
         }
         return (to.fires() ? "GO " : "standby ") + cue.label();
     }

@@ -14,6 +14,7 @@ import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
@@ -54,7 +55,7 @@ class EarsTest {
                 listeners);
         Deeds written = new Deeds() {
             @Override
-            public void give(Reaction.Deed deed) {
+            public void give(Deed deed) {
                 deeds.add(deed.name());
             }
 
@@ -98,7 +99,7 @@ class EarsTest {
 
     @Test
     void a_pedal_gives_its_order_when_it_goes_down_and_not_in_its_pause() {
-        listen("Pedal", PEDAL, new Reaction.Give(Reaction.Deed.GO));
+        listen("Pedal", PEDAL, new Reaction.Give(Deed.GO));
         begin();
         assertThat(did(pedal(127))).isEqualTo("GO");
         did(pedal(0));
@@ -111,12 +112,7 @@ class EarsTest {
 
     @Test
     void what_nearly_fits_is_told_with_the_reason() {
-        listen(
-                "Pedal",
-                PEDAL,
-                new Reaction.Give(Reaction.Deed.GO),
-                show.items().get(1).id(),
-                false);
+        listen("Pedal", PEDAL, new Reaction.Give(Deed.GO), show.items().get(1).id(), false);
         begin();
         Outcome outcome = hear(pedal(127));
         assertThat(outcome.taken()).isEmpty();
@@ -132,7 +128,7 @@ class EarsTest {
 
     @Test
     void what_we_said_ourselves_a_moment_ago_is_nobodys_order_and_comes_back_once() {
-        listen("Note", new Pattern.Note(60, 60, 1, 127, true), new Reaction.Give(Reaction.Deed.GO));
+        listen("Note", new Pattern.Note(60, 60, 1, 127, true), new Reaction.Give(Deed.GO));
         begin();
         listeners.said(show.devices().get(0).id(), new NoteOn(0, 60, 90), 0);
         assertThat(hear(new NoteOn(0, 60, 90)).why()).contains("we said it ourselves");
@@ -141,8 +137,8 @@ class EarsTest {
 
     @Test
     void stop_all_by_a_signal_wants_two_unless_it_is_said_otherwise() {
-        listen("Panic", PEDAL, new Reaction.Give(Reaction.Deed.STOP_ALL));
-        listen("At once", new Pattern.Note(1, 1, 1, 127, true), new Reaction.Give(Reaction.Deed.STOP_ALL), 0, true);
+        listen("Panic", PEDAL, new Reaction.Give(Deed.STOP_ALL));
+        listen("At once", new Pattern.Note(1, 1, 1, 127, true), new Reaction.Give(Deed.STOP_ALL), 0, true);
         begin();
         assertThat(did(pedal(127))).contains("once more");
         parts.step.advance(200 * PartsOnPaper.MS);
@@ -185,7 +181,7 @@ class EarsTest {
 
     @Test
     void listeners_can_be_armed_by_a_signal_and_the_master_switch_is_above_all() {
-        listen("Pedal", PEDAL, new Reaction.Give(Reaction.Deed.GO));
+        listen("Pedal", PEDAL, new Reaction.Give(Deed.GO));
         int pedal = show.listeners().get(0).id();
         listen("Off", new Pattern.Note(1, 1, 1, 127, true), new Reaction.Arm(Set.of(pedal), false));
         begin();
