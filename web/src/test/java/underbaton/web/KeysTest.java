@@ -38,8 +38,9 @@ class KeysTest {
     @Test
     void everyPageTellsItsKeysAndPrintsNoneThatItHasNot() {
         List<String> wrong = new ArrayList<>();
+        Page page = baton.browser();
         for (String tab : EveryPageTest.TABS) {
-            Page page = page(tab);
+            page.navigate(baton.url("/shows/" + show + "/" + tab));
             wrong.addAll(page.locator("key-of")
                     .evaluateAll("all => all.filter(k => !k.shadowRoot.textContent).map(k => k.outerHTML)")
                     .toString()

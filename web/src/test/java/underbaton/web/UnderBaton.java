@@ -1,5 +1,6 @@
 package underbaton.web;
 
+import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
@@ -109,6 +110,14 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         Page page = browser();
         page.navigate(url(path));
         return page;
+    }
+
+    /** The rules by which axe judges a part of the page, or all of it, as serious. Pages have no frames, so it need not look for any. */
+    public static List<String> serious(AxeBuilder axe) {
+        return axe.setLegacyMode(true).analyze().getViolations().stream()
+                .filter(r -> List.of("serious", "critical").contains(r.getImpact()))
+                .map(r -> r.getId() + " " + r.getNodes().get(0).getHtml())
+                .toList();
     }
 
     /** The id of the show with this name. */
