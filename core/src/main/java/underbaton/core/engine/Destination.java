@@ -28,9 +28,20 @@ import underbaton.core.score.Section;
  * @param coming what is set there anyway, at once, by the cues of that very moment
  * @param before what is ordered first, so that nothing that plays comes in between, or that what a hold has stopped goes on
  * @param after what is ordered when the machines are right
+ * @param stands whether it merely goes on where the music has stood
  */
 public record Destination(
-        String words, PlaybackState book, Set<Correction.Key> coming, List<Order> before, List<Order> after) {
+        String words,
+        PlaybackState book,
+        Set<Correction.Key> coming,
+        List<Order> before,
+        List<Order> after,
+        boolean stands) {
+
+    private Destination(
+            String words, PlaybackState book, Set<Correction.Key> coming, List<Order> before, List<Order> after) {
+        this(words, book, coming, before, after, false);
+    }
 
     /** What it takes to get there. */
     public List<Correction> corrections(PlaybackState now) {
@@ -40,7 +51,8 @@ public record Destination(
         }
         // A machine that is out tonight misses it like everything else.
         Set<Integer> out = now.plan().out().devices();
-        return left.correctionsTo(book).stream()
+        List<Correction> all = stands ? left.correctionsWhereItStands(book) : left.correctionsTo(book);
+        return all.stream()
                 .filter(c -> !coming.contains(c.key()) && !out.contains(c.key().deviceId()))
                 .toList();
     }
@@ -48,7 +60,7 @@ public record Destination(
     public Order catchUp(Set<Correction.Key> leftOut) {
         Set<Correction.Key> all = new HashSet<>(leftOut);
         all.addAll(coming);
-        return new Order.CatchUp(book, all);
+        return new Order.CatchUp(book, all, stands);
     }
 
     /**
@@ -117,7 +129,8 @@ public record Destination(
                     .findFirst()
                     .orElseThrow(() -> new Refusal("number", "There is no cue " + number + " in this show."));
             String words = "at cue " + cue.label();
-            PlaybackState book = run.before(plan().indexOf(cue));
+            int index = plan().indexOf(cue);
+            PlaybackState book = cue.atNanos().isPresent() ? run.beforeLanding(index) : run.before(index);
             List<Order> left = List.of(new Order.Leave(cue.cueId()));
             if (cue.atNanos().isPresent()) {
                 int itemId = cue.item().id();
@@ -210,7 +223,8 @@ public record Destination(
                         run.at(item.item().id(), here, state.progress()::whereGiven),
                         Set.of(),
                         List.of(new Order.Resume()),
-                        List.of());
+                        List.of(),
+                        true);
             }
             long nanos = to instanceof Whereto.AsIfSince since
                     ? playing.positionAsIf(since.sinceNanos(), now)

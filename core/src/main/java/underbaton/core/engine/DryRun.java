@@ -137,6 +137,20 @@ public final class DryRun {
                 plan, run.item(), run.before(), index - plan.firstOf(itemId), order -> ItemProgress.BEFORE, s -> {});
     }
 
+    /** What the book says of every device just before a timed cue lands, with all cues that the book puts before it. @param index place of the cue in the plan */
+    PlaybackState beforeLanding(int index) {
+        PlannedCue cue = plan.cues().get(index);
+        ItemRun run = byItem.get(cue.item().id());
+        int order = index - plan.firstOf(cue.item().id());
+        return StraightPlay.before(
+                plan,
+                run.item(),
+                run.before(),
+                cue.atNanos().orElseThrow(),
+                o -> o < order ? ItemProgress.BEFORE : ItemProgress.NOT_GIVEN,
+                s -> {});
+    }
+
     /**
      * What the book says of every device after a cue, had of its item only some cues been given.
      *

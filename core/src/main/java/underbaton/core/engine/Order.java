@@ -97,8 +97,14 @@ public sealed interface Order {
      *
      * @param book the book's state at the moment that is to be reached
      * @param leftOut what is not to be made right
+     * @param stands whether the music has stood, so that what has been called is taken for made
      */
-    record CatchUp(PlaybackState book, Set<Correction.Key> leftOut) implements Order {}
+    record CatchUp(PlaybackState book, Set<Correction.Key> leftOut, boolean stands) implements Order {
+
+        public CatchUp(PlaybackState book, Set<Correction.Key> leftOut) {
+            this(book, leftOut, false);
+        }
+    }
 
     /**
      * Breaks off what is under way in the item that plays, for it is to go on elsewhere: the music stands, calls that were to come late and

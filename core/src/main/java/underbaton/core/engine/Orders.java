@@ -133,12 +133,11 @@ final class Orders {
 
     private static void catchUp(Parts p, Order.CatchUp to) {
         p.calls.takeBackMends(id -> true);
-        PlaybackState book = to.book();
-        List<Correction> all =
-                CatchUp.between(book.shifted(p.step.now() - book.nowNanos()).machines(), p.corrections.machines());
+        PlaybackState now = p.state();
+        List<Correction> all = to.stands() ? now.correctionsWhereItStands(to.book()) : now.correctionsTo(to.book());
         p.operator.movedTo(false);
         p.corrections.correctAll(CatchUp.without(all, to.leftOut()));
-        p.corrections.setGoingAsIn(book.told());
+        p.corrections.setGoingAsIn(to.book().told());
     }
 
     /** What was still to leave is dropped, moves stay where they are, and all that sounds or goes on by itself ends. */

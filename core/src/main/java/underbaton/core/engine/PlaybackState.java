@@ -174,6 +174,14 @@ public record PlaybackState(
         return CatchUp.between(book.shifted(nowNanos - book.nowNanos).machines(), machines());
     }
 
+    /** The same for a show whose music stands: what has been called, or waits to go on, is taken for made in both. */
+    public List<Correction> correctionsWhereItStands(PlaybackState book) {
+        PlaybackState there = book.shifted(nowNanos - book.nowNanos);
+        return CatchUp.atRest(
+                CatchUp.between(there.machines(), machines()),
+                CatchUp.between(there.atRest().machines(), atRest().machines()));
+    }
+
     /** What a device that was away has missed. */
     public List<Correction> behind(int deviceId) {
         return CatchUp.behind(machines(), deviceId);
@@ -312,7 +320,18 @@ public record PlaybackState(
         return at(nowNanos, straightUntil, newMoves);
     }
 
+    PlaybackState withFollowOn(FollowOn cue) {
+        MusicState with = new MusicState(
+                music.standby(), music.last(), Optional.of(cue), music.playing(), music.progress(), music.stopped());
+        return at(nowNanos, straightUntil, moves, with);
+    }
+
     private PlaybackState at(long nanos, OptionalLong newStraightUntil, PMap<Control, Move> newMoves) {
+        return at(nanos, newStraightUntil, newMoves, music);
+    }
+
+    private PlaybackState at(
+            long nanos, OptionalLong newStraightUntil, PMap<Control, Move> newMoves, MusicState newMusic) {
         return new PlaybackState(
                 plan,
                 nanos,
@@ -324,7 +343,7 @@ public record PlaybackState(
                 patched,
                 sounding,
                 agenda,
-                music,
+                newMusic,
                 keys,
                 hearing,
                 newStraightUntil);

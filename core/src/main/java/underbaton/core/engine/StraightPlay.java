@@ -42,6 +42,8 @@ final class StraightPlay {
     private PlaybackState state;
     private long wake = 0;
     private boolean begun;
+    /** When the last thing of the item came that is no wave. */
+    private long restedNanos;
 
     StraightPlay(Plan plan, PlannedItem item, Carried before) {
         this(plan, item, before, NEVER, NEVER, Integer.MAX_VALUE, order -> ItemProgress.BEFORE, s -> {});
@@ -87,7 +89,8 @@ final class StraightPlay {
                 watcher);
     }
 
-    private static PlaybackState before(
+    /** The same, with those of its cues by hand given that are said to be. */
+    static PlaybackState before(
             Plan plan, PlannedItem item, Carried carried, long nanos, IntToLongFunction given, Consumer<Step> watcher) {
         StraightPlay play = new StraightPlay(
                 plan, item, carried, Math.max(0, nanos), Math.max(0, nanos), Integer.MAX_VALUE, given, watcher);
@@ -154,7 +157,7 @@ final class StraightPlay {
         boolean goesStraightOn =
                 state.followOn().filter(f -> !isHere(f.cue().item().id())).isPresent();
         long planned = Math.max(item.scoreNanos(), item.item().plannedSeconds() * 1_000_000_000L);
-        return goesStraightOn ? state.nowNanos() : Math.max(planned, state.nowNanos());
+        return goesStraightOn ? state.nowNanos() : Math.max(planned, restedNanos);
     }
 
     private boolean isHere(int itemId) {
@@ -168,6 +171,7 @@ final class StraightPlay {
         }
         quietWaves();
         passOver();
+        hurryFollowOn();
         boolean waits = state.standby() < Math.min(end, lastGo);
         boolean looksAhead = waits || state.standby() == lastGo;
         // What has been given was given by the last moment that is asked for.
@@ -202,6 +206,20 @@ final class StraightPlay {
         }
     }
 
+    /** What follows by itself comes where it was given, if somebody did not wait for it. */
+    private void hurryFollowOn() {
+        FollowOn f = state.followOn().orElse(null);
+        if (f == null || !isHere(f.cue().item().id())) {
+            return;
+        }
+        long where = given.applyAsLong(item.cues().indexOf(f.cue()));
+        if (where >= 0 && where < f.dueNanos()) {
+            FollowOn sooner = new FollowOn(f.cue(), Math.max(where, state.nowNanos()), f.sinceCueId(), f.sinceNanos());
+            state = state.withFollowOn(sooner);
+            wake = Math.min(wake, sooner.dueNanos());
+        }
+    }
+
     private Optional<Step> begin() {
         begun = true;
         if (limit == 0 || item.cues().isEmpty() || !item.armed() || first >= lastGo) {
@@ -214,8 +232,11 @@ final class StraightPlay {
 
     private Step step(Event event) {
         Step step = Engine.step(state, event);
+        boolean rested = isOver();
         state = step.next();
         wake = step.wakeNanos();
+        // That waves are shown for a while makes the item no longer.
+        restedNanos = rested && isOver() ? restedNanos : state.nowNanos();
         watcher.accept(step);
         return step;
     }
@@ -292,6 +313,13 @@ final class StraightPlay {
         boolean comes = state.playing().filter(p -> !p.ahead().isEmpty()).isPresent();
         boolean waves = state.moves().values().stream().anyMatch(m -> m.nextNanos() < NEVER);
         return comes || waves || !isAtRest() ? NEVER : state.nowNanos();
+    }
+
+    /** All of it has come, and rests. */
+    private boolean isOver() {
+        return state.standby() >= end
+                && state.playing().filter(p -> !p.ahead().isEmpty()).isEmpty()
+                && isAtRest();
     }
 
     /** Nothing moves that will come to an end, and nothing is still to leave. */

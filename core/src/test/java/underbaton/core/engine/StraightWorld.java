@@ -11,6 +11,7 @@ import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.TimedCalls;
+import underbaton.core.rig.Control;
 
 /**
  * A show played by an operator who has the book before him and presses GO in its order: when all rests, though before what the book puts
@@ -22,8 +23,35 @@ final class StraightWorld extends WalkedWorld {
     /** When the item that plays began, by the clock. */
     private long began;
 
-    StraightWorld(Plan plan) {
+    /** Controls that were in a wave without an end. */
+    final Set<Control> waved = new HashSet<>();
+
+    private final Plan told;
+
+    /** @param told the same book, with the leads by which the operator knows what comes first */
+    StraightWorld(Plan plan, Plan told) {
         super(plan, 1, 0);
+        this.told = told;
+    }
+
+    @Override
+    void take(Step step) {
+        super.take(step);
+        for (Move move : state.moves().values()) {
+            if (move.isEndless()) {
+                waved.add(move.motion().control());
+            }
+        }
+    }
+
+    /** When the next of a timed cue's calls is told, ns since its item began. */
+    private long nextTold(Playing p, TimedCalls cue) {
+        long here = p.position(state.nowNanos());
+        return told.item(p.item().item().id()).orElseThrow().timed().stream()
+                .filter(t -> t.cue().label().equals(cue.cue().label()) && t.nanos() > here)
+                .mapToLong(TimedCalls::nanos)
+                .min()
+                .orElse(cue.nanos());
     }
 
     @Override
@@ -126,7 +154,7 @@ final class StraightWorld extends WalkedWorld {
             if (p != null) {
                 for (TimedCalls t : p.ahead()) {
                     before |= t.order() < order;
-                    behind = t.order() > order ? Math.min(behind, p.dueAt(t.nanos()) - 1) : behind;
+                    behind = t.order() > order ? Math.min(behind, p.dueAt(nextTold(p, t)) - 1) : behind;
                 }
             }
             if (!before && (isAtRest() || state.nowNanos() >= behind)) {
@@ -137,10 +165,11 @@ final class StraightWorld extends WalkedWorld {
         }
     }
 
-    /** From the beginning of an item, with the cue that opens it. */
-    void playFromTheTop(int itemId) {
+    /** From the beginning of an item, with the cue that opens it, at a pace of the day. */
+    void playFromTheTop(int itemId, int permille) {
         playBefore(itemId);
         begin(state.plan().item(itemId).orElseThrow());
+        order(new Order.Pace(permille));
     }
 
     /** Just before a cue that waits for GO. */

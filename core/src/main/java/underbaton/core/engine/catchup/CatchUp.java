@@ -1,6 +1,7 @@
 package underbaton.core.engine.catchup;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -37,6 +38,18 @@ public final class CatchUp {
             corrections.removeIf(c -> isLocalControl(told, c));
         }
         return corrections;
+    }
+
+    /**
+     * What would not come right by itself: a move of the book is joined where it is, all else made as it will be.
+     *
+     * @param now the difference as it is
+     * @param rested the difference with all made in both that has been called
+     */
+    public static List<Correction> atRest(List<Correction> now, List<Correction> rested) {
+        Map<Correction.Key, Correction> moves = new HashMap<>();
+        now.stream().filter(c -> c.goesOn().isPresent()).forEach(c -> moves.put(c.key(), c));
+        return rested.stream().map(c -> moves.getOrDefault(c.key(), c)).toList();
     }
 
     /** It comes with the patch set. */
