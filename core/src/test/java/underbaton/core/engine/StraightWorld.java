@@ -192,7 +192,7 @@ final class StraightWorld extends WalkedWorld {
      * To a place of an item, of which only some cues by hand are given.
      *
      * @param given where each is given, as {@link ItemProgress#whereGiven} says
-     * @param position ns since the item began, at this pace
+     * @param position ns since the item began, played as written; from there on it goes at the pace of the day
      */
     void playTo(int itemId, long position, int permille, ToLongFunction<PlannedCue> given) {
         playBefore(itemId);
@@ -200,7 +200,6 @@ final class StraightWorld extends WalkedWorld {
         if (position <= 0 || !begin(item)) {
             return;
         }
-        order(new Order.Pace(permille));
         int end = state.plan().firstOf(itemId) + item.cues().size();
         while (state.standby() < end && stillBefore(position)) {
             PlannedCue cue = state.plan().cues().get(state.standby());
@@ -223,6 +222,7 @@ final class StraightWorld extends WalkedWorld {
         while (stillBefore(position)) {
             playOn(Math.min(SECOND, dueAt(position) - 1 - state.nowNanos()));
         }
+        order(new Order.Pace(permille));
     }
 
     private long dueAt(long position) {

@@ -96,7 +96,7 @@ public final class Cues {
     private void await(int index, long at, int sinceCueId, long since) {
         PlannedCue cue = plan().cues().get(index);
         if (cue.follows()) {
-            music.follow(Optional.of(new FollowOn(cue, at + cue.delayNanos(), sinceCueId, since)));
+            music.await(new FollowOn(cue, at + cue.delayNanos(), sinceCueId, since));
         }
     }
 

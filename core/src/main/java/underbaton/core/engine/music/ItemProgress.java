@@ -60,6 +60,12 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
         return new ItemProgress(itemId, nanos, suspended, given.plus(it, position));
     }
 
+    /** A cue is yet to come, though it may have been given before. */
+    ItemProgress without(PlannedCue cue) {
+        Given it = Given.of(cue);
+        return given.containsKey(it) ? new ItemProgress(itemId, nanos, suspended, given.minus(it)) : this;
+    }
+
     /** The first so many cues of the item count as given. */
     public ItemProgress gaveAllBefore(PlannedItem item, int order) {
         PMap<Given, Long> all = given;

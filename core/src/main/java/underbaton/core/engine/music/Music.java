@@ -117,6 +117,12 @@ public final class Music {
         standby = index < 0 ? standby : index;
     }
 
+    /** A cue comes by itself behind one that was given, though it may have come before. */
+    void await(FollowOn cue) {
+        followOn = Optional.of(cue);
+        progress = progress.without(cue.cue());
+    }
+
     /** @param cue that comes by itself from now on, in the place of the one that would have */
     public void follow(Optional<FollowOn> cue) {
         followOn = cue;
