@@ -233,6 +233,15 @@ public record RunSnapshot(
         Absence away = state.absent().get(deviceId);
         DeviceState device = away == null ? state.told().device(deviceId) : away.state();
         PMap<Control, Level> levels = away == null ? state.machines().toldLevels(deviceId) : away.levels();
+        // What it was told by halves, nobody knows of it.
+        for (Pending pending : state.agenda().values()) {
+            if (pending instanceof Pending.ToSend cut
+                    && cut.deviceId() == deviceId
+                    && !ChannelMessage.endsNote(cut.message())) {
+                device = device.without(cut.message());
+                levels = levels.minus(Control.of(deviceId, cut.message()));
+            }
+        }
         long now = state.nowNanos();
         return new KeptDevice(
                 deviceId,

@@ -4,6 +4,7 @@ import java.util.HashSet;
 import java.util.Set;
 import java.util.function.ToLongFunction;
 import underbaton.core.engine.move.Move;
+import underbaton.core.engine.music.FollowOn;
 import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.music.Playing;
 import underbaton.core.engine.out.Happening;
@@ -27,6 +28,9 @@ final class StraightWorld extends WalkedWorld {
     final Set<Control> waved = new HashSet<>();
 
     private final Plan told;
+
+    /** Whether a cue by hand had to be given though what the book puts before it was still to come or to rest: when, is his own affair. */
+    private boolean hurried;
 
     /** @param told the same book, with the leads by which the operator knows what comes first */
     StraightWorld(Plan plan, Plan told) {
@@ -116,13 +120,15 @@ final class StraightWorld extends WalkedWorld {
                         && !(isAtRest()
                                 && state.playing().map(p -> p.ahead().isEmpty()).orElse(true));
                 i++) {
-            boolean leaves = state.followOn()
+            long leaves = state.followOn()
                     .filter(f -> f.cue().item().id() != item.item().id())
-                    .isPresent();
-            if (leaves && isQuiet()) {
+                    .map(FollowOn::dueNanos)
+                    .orElse(Long.MAX_VALUE);
+            if (leaves < Long.MAX_VALUE && (isQuiet() || leaves - 1 <= state.nowNanos())) {
                 return;
             }
-            playOn(Math.max(1, Math.min(SECOND, wake - state.nowNanos())));
+            long next = Math.min(leaves - 1, Math.min(state.nowNanos() + SECOND, wake));
+            playOn(Math.max(1, next - state.nowNanos()));
         }
         if (state.followOn().isEmpty()) {
             playOn(Math.max(0, scoreEnd - state.nowNanos()));
@@ -163,6 +169,17 @@ final class StraightWorld extends WalkedWorld {
             long next = Math.min(latest, Math.max(state.nowNanos() + 1, wake));
             playOn((before ? next : Math.min(next, Math.max(behind, state.nowNanos()))) - state.nowNanos());
         }
+    }
+
+    private boolean awaitsBefore(int index) {
+        int order = index
+                - state.plan().firstOf(state.plan().cues().get(index).item().id());
+        return state.playing().stream().flatMap(p -> p.ahead().stream()).anyMatch(t -> t.order() < order);
+    }
+
+    /** Whether the operator was free in what decides the judgement. */
+    boolean wasFree() {
+        return hurried;
     }
 
     /** From the beginning of an item, with the cue that opens it, at a pace of the day. */
@@ -212,6 +229,7 @@ final class StraightWorld extends WalkedWorld {
                 playOn(Math.max(0, Math.min(dueAt(where), dueAt(position) - 1) - state.nowNanos()));
             } else {
                 waitFor(state.standby(), dueAt(position) - 1);
+                hurried |= !isAtRest() || awaitsBefore(state.standby());
             }
             order(new Order.Go());
         }
