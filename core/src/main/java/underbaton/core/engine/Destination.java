@@ -84,7 +84,9 @@ public record Destination(
             } else if (to instanceof Whereto.Next next) {
                 return next(next.leadNanos());
             } else if (to instanceof Whereto.AtCue cue) {
-                return fromCue(cue.number());
+                return fromCue(numbered(cue.number()));
+            } else if (to instanceof Whereto.CueBefore) {
+                return fromCue(before());
             }
             return state.playing().isPresent() ? place(state.playing().get(), to) : fromPlace(to);
         }
@@ -122,12 +124,23 @@ public record Destination(
                     .next();
         }
 
-        /** The machines as they are just before the cue, and then the cue, and what the music brings behind it. */
-        private Destination fromCue(CueNumber number) {
-            PlannedCue cue = plan().cues().stream()
+        private PlannedCue numbered(CueNumber number) {
+            return plan().cues().stream()
                     .filter(c -> c.number().equals(number) && c.copy().isEmpty())
                     .findFirst()
                     .orElseThrow(() -> new Refusal("number", "There is no cue " + number + " in this show."));
+        }
+
+        private PlannedCue before() {
+            int index = plan().waitingBefore(state.standby());
+            if (index < 0 || index >= state.standby()) {
+                throw new Refusal("number", "There is no cue before this one.");
+            }
+            return plan().cues().get(index);
+        }
+
+        /** The machines as they are just before the cue, and then the cue, and what the music brings behind it. */
+        private Destination fromCue(PlannedCue cue) {
             String words = "at cue " + cue.label();
             int index = plan().indexOf(cue);
             PlaybackState book = cue.atNanos().isPresent() ? run.beforeLanding(index) : run.before(index);

@@ -30,6 +30,12 @@ public sealed interface Order {
     /** The standby goes on to the next cue that waits for GO; nothing is sent. */
     record Next() implements Order {}
 
+    /**
+     * Wants every machine brought to where the cue before the standby begins, and that cue given: it is told to whoever has the book
+     * worked out ({@link Whereto.CueBefore}), and changes nothing by itself.
+     */
+    record CueBefore() implements Order {}
+
     /** Makes any cue the standby, also one that would come by itself; nothing is sent. */
     record StandBy(int cueId) implements Order {}
 
@@ -173,6 +179,7 @@ public sealed interface Order {
             case GO -> new Go();
             case BACK -> new Back();
             case NEXT -> new Next();
+            case CUE_BEFORE -> new CueBefore();
             case STOP_ALL -> new StopAll();
             case HOLD -> new Hold();
             case PAUSE -> new PauseOrGoOn();

@@ -14,6 +14,7 @@ import underbaton.core.engine.device.Pointer;
 import underbaton.core.engine.device.Slot;
 import underbaton.core.engine.operator.OperatorInput.Guarded;
 import underbaton.core.engine.out.Cause;
+import underbaton.core.engine.out.Happening;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
@@ -31,6 +32,7 @@ final class Orders {
         row(Order.Go.class, (p, o) -> new Go(p).carryOut());
         row(Order.Back.class, (p, o) -> p.jumps.standBy(plan(p).waitingBefore(p.music.standby())));
         row(Order.Next.class, (p, o) -> p.jumps.standBy(plan(p).waitingFrom(p.music.standby() + 1)));
+        row(Order.CueBefore.class, (p, o) -> p.step.happens(new Happening.CueBeforeWanted()));
         row(Order.StandBy.class, (p, o) -> p.jumps.standBy(plan(p).indexOf(o.cueId())));
         row(Order.Behave.class, (p, o) -> p.operator.behave(o.options()));
         row(Order.StopAll.class, (p, o) -> stopAll(p));

@@ -8,6 +8,9 @@ public sealed interface Whereto {
     /** Just before the standby cue; what plays is left. */
     record Standby() implements Whereto {}
 
+    /** The cue before the standby that waits for GO, and what comes behind it. */
+    record CueBefore() implements Whereto {}
+
     /** Where the show stands, as the book is by now; what plays goes on. */
     record Present() implements Whereto {}
 

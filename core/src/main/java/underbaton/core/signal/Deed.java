@@ -11,6 +11,7 @@ public enum Deed {
     GO("go", "GO", "Enter"),
     BACK("back", "standby back", "Backspace", "ArrowUp"),
     NEXT("next", "standby on", "ArrowDown"),
+    CUE_BEFORE("before", "the cue before, now", "b"),
     STOP_ALL("stop", "stop all", "s"),
     HOLD("hold", "hold: the band has stopped", "h"),
     PAUSE("pause", "pause, or go on", "p"),

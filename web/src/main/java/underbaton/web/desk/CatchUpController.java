@@ -7,7 +7,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -82,7 +81,7 @@ class CatchUpController {
             }
         }
         String more = since.isEmpty() ? "" : "; not on the sheet: " + String.join("; ", since);
-        give(showId, destination, "catch-up, " + destination.words() + more, leftOut);
+        stage.bring(showId, destination, "catch-up, " + destination.words() + more, leftOut);
         if (!since.isEmpty()) {
             Notice.with(response, "Changed since the sheet was opened, and sent too: " + String.join("; ", since));
         }
@@ -107,26 +106,12 @@ class CatchUpController {
             model.addAttribute("sheet", CatchUpView.of(shows.get(showId), to, destination.words(), corrections));
             return "desk/catchup :: sheet";
         }
-        Set<Correction.Key> guarded = corrections.stream()
-                .filter(Correction::guarded)
-                .map(Correction::key)
-                .collect(Collectors.toSet());
-        give(showId, destination, "goes on " + destination.words(), guarded);
-        List<String> left = corrections.stream()
-                .filter(c -> c.guarded() || !c.isPossible())
-                .map(c -> nameOf(showId, c.key().deviceId()) + ": " + c.wants())
-                .toList();
+        List<String> left = stage.bringAtOnce(showId, destination, "goes on " + destination.words());
         if (!left.isEmpty()) {
             Notice.with(response, "Not made right: " + String.join("; ", left));
         }
         response.setStatus(HttpStatus.NO_CONTENT.value());
         return null;
-    }
-
-    private void give(int showId, Destination destination, String words, Set<Correction.Key> leftOut) {
-        destination.before().forEach(stage.performer(showId)::order);
-        stage.order(showId, words, destination.catchUp(leftOut));
-        destination.after().forEach(stage.performer(showId)::order);
     }
 
     private String nameOf(int showId, int deviceId) {

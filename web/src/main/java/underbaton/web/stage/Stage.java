@@ -4,17 +4,22 @@ import jakarta.annotation.PreDestroy;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
+import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
+import underbaton.core.engine.Destination;
 import underbaton.core.engine.DryRun;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.RunSnapshot;
 import underbaton.core.engine.Step;
+import underbaton.core.engine.Whereto;
+import underbaton.core.engine.catchup.Correction;
 import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.engine.operator.OperatorInput.Guarded;
@@ -35,6 +40,7 @@ import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedKey;
+import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wiring;
 import underbaton.core.signal.Hearing;
@@ -194,6 +200,8 @@ public class Stage {
         step.happenings().forEach(h -> {
             if (h instanceof Happening.Looped looped) {
                 log(showId, "relay “" + looped.relay() + "” " + looped.words());
+            } else if (h instanceof Happening.CueBeforeWanted) {
+                loops.once("the cue before, now", () -> cueBefore(showId));
             }
         });
         Hearing hearing = step.next().hearing();
@@ -282,6 +290,57 @@ public class Stage {
         }
         desk.performer.order(order);
         log(showId, what);
+    }
+
+    /**
+     * Brings the machines there, and what plays with them.
+     *
+     * @param words why, for the log
+     * @param leftOut what is not to be made right
+     */
+    public void bring(int showId, Destination there, String words, Set<Correction.Key> leftOut) {
+        Performer performer = performer(showId);
+        there.before().forEach(performer::order);
+        order(showId, words, there.catchUp(leftOut));
+        there.after().forEach(performer::order);
+    }
+
+    /**
+     * The same at once, whatever is to be made right on the way.
+     *
+     * @return what was not: what is guarded, and what nothing can make right, in words
+     */
+    public List<String> bringAtOnce(int showId, Destination there, String words) {
+        OnDesk desk = require(showId);
+        List<Correction> corrections = there.corrections(desk.performer.state());
+        Set<Correction.Key> guarded = corrections.stream()
+                .filter(Correction::guarded)
+                .map(Correction::key)
+                .collect(Collectors.toSet());
+        bring(showId, there, words, guarded);
+        return corrections.stream()
+                .filter(c -> c.guarded() || !c.isPossible())
+                .map(c -> desk.performer
+                                .state()
+                                .plan()
+                                .device(c.key().deviceId())
+                                .map(Device::name)
+                                .orElse("a machine") + ": " + c.wants())
+                .toList();
+    }
+
+    private void cueBefore(int showId) {
+        try {
+            OnDesk desk = require(showId);
+            Destination there =
+                    Destination.of(new Whereto.CueBefore(), desk.performer.state(), desk.dryRun(), clock.nanos());
+            List<String> left = bringAtOnce(showId, there, "the cue before, now: " + there.words());
+            if (!left.isEmpty()) {
+                log(showId, "not made right: " + String.join("; ", left));
+            }
+        } catch (Refusal | NotOnDesk none) {
+            log(showId, "the cue before, now: " + none.getMessage());
+        }
     }
 
     private void gaveUp(int showId, String words) {

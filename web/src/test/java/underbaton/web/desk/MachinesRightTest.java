@@ -117,6 +117,24 @@ class MachinesRightTest {
     }
 
     @Test
+    void theCueBeforeIsBroughtBackByOneKeyWithAllThatRanThere() {
+        jump("20");
+        go("20");
+        go("21");
+        assertThat(page.locator(".standby .n")).hasText("24");
+        until("the bed runs", () -> player().loop().isPresent());
+        page.keyboard().down("s");
+        until("stop all", () -> player().loop().isEmpty());
+        page.keyboard().up("s");
+        long before = baton.bean(Traffic.class).last();
+        page.keyboard().press("b");
+        until("the bed runs again", () -> player().loop().isPresent());
+        assertThat(page.locator(".standby .n")).hasText("24");
+        until("cue 21 is sent", () -> sent(before).stream().anyMatch(e -> e.cause()
+                .equals("cue 21")));
+    }
+
+    @Test
     void aJumpFarAheadIsShownFirstAndThenMakesEveryMachineRight() {
         int stands = tablet().song();
         itIsOnSong(stands);

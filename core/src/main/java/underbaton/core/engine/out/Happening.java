@@ -30,4 +30,7 @@ public sealed interface Happening {
 
     /** In a dry run: a cue sets a control in motion from a place that is known, 0–127. @param cue its label */
     record Moves(String cue, Control control, double from) implements Happening {}
+
+    /** Somebody wants the cue before, now: whoever has the book worked out brings the machines there. */
+    record CueBeforeWanted() implements Happening {}
 }

@@ -1,0 +1,278 @@
+package underbaton.core.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import org.junit.jupiter.api.Test;
+import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Shows;
+import underbaton.core.engine.catchup.Correction;
+import underbaton.core.plan.OutTonight;
+import underbaton.core.plan.Planner;
+import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Refusal;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.StepList;
+
+/** Jumps, holds, pauses and crashes, each fault that was found once as small as it can be. */
+class StandsRightTest extends PlayedShow {
+
+    private static final String SONG = "1 quarter = 120\n9 end";
+
+    private Destination to(Whereto where) {
+        return Destination.of(where, state, DryRun.of(state.plan()), state.nowNanos());
+    }
+
+    private List<Correction> rejoin(Whereto where) {
+        Destination there = to(where);
+        List<Correction> corrections = there.corrections(state);
+        there.before().forEach(this::order);
+        order(there.catchUp(Set.of()));
+        there.after().forEach(this::order);
+        return corrections;
+    }
+
+    /** Of the cues by hand only 10. */
+    private void alone() {
+        show = show.withoutCue(id("2")).withoutCue(id("11"));
+    }
+
+    /** A tablet that is stepped on, and knows no other way. */
+    private int tablet() {
+        show = Shows.device(show, "Tablet", Department.WORDS, 5);
+        Device tablet = show.devices().get(show.devices().size() - 1);
+        show = show.withDevice(tablet.withStepLists(List.of(new StepList("song", 9, 80))));
+        show = Shows.phrase(show, "Next", "note 48", Effect.of("steps song by +1"));
+        return tablet.id();
+    }
+
+    private int place(int tablet) {
+        return state.told().device(tablet).pointer("song").orElseThrow().place().orElseThrow();
+    }
+
+    @Test
+    void GO_ends_a_hold_and_the_music_goes_on() {
+        song(SONG, "at 5:1 | Blue");
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+        pass(500);
+        order(new Order.Hold());
+        pass(3000);
+        go();
+        assertThat(state.progress().held()).isFalse();
+        assertThat(state.playing()).hasValueSatisfying(p -> {
+            assertThat(p.paused()).isFalse();
+            assertThat(p.position(state.nowNanos())).isEqualTo(500 * MS);
+        });
+    }
+
+    @Test
+    void a_jump_into_a_song_carries_out_none_of_its_cues_by_hand_that_stand_behind() {
+        alone();
+        song(SONG, "at 2:1 | Blue", "by hand | Dark, Stop");
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+        sent();
+        rejoin(new Whereto.Bar(4));
+        assertThat(sent()).as("Blue alone").containsExactly("catch-up 90 02 7F @ 0");
+        assertThat(standby()).isEqualTo("21");
+    }
+
+    @Test
+    void going_on_after_a_hold_carries_out_no_cue_that_nobody_gave() {
+        song(SONG, "by hand | Blue", "at 2:1 | Play", "at 8:1 | Amber");
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+        pass(3000);
+        order(new Order.Hold());
+        pass(1000);
+        sent();
+        assertThat(rejoin(new Whereto.Here())).isEmpty();
+        assertThat(sent())
+                .as("the film that the hold stopped alone")
+                .containsExactly("goes on after the hold 91 24 7F @ 4000");
+    }
+
+    @Test
+    void a_hold_stops_what_a_catch_up_has_set_going() {
+        song(SONG, "at 2:1 | Play");
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+        rejoin(new Whereto.Bar(4));
+        pass(500);
+        sent();
+        order(new Order.Hold());
+        assertThat(sent()).containsExactly("hold 91 23 7F @ 500");
+    }
+
+    @Test
+    void a_machine_that_is_off_during_a_catch_up_learns_of_it_when_it_is_back() {
+        song(SONG, "at 2:1 | Blue");
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+        int lights = show.devices().get(0).id();
+        order(new Order.Lost(lights));
+        rejoin(new Whereto.Bar(4));
+        pass(1000);
+        sent();
+        order(new Order.Found(lights));
+        assertThat(state.behind(lights)).hasSize(1);
+        order(new Order.BringUp(lights));
+        assertThat(sent()).containsExactly("catch-up 90 02 7F @ 1000");
+    }
+
+    @Test
+    void a_second_catch_up_takes_back_what_the_first_had_still_to_send() {
+        int tablet = tablet();
+        song(SONG, "at 2:1 | Next", "at 3:1 | Next", "at 4:1 | Next", "at 5:1 | Next");
+        begin();
+        order(new Order.StandsAt(tablet, "song", 1));
+        order(new Order.StandBy(id("10")));
+        go();
+        sent();
+        rejoin(new Whereto.Bar(7));
+        pass(50);
+        rejoin(new Whereto.Bar(4));
+        order(new Order.Pause());
+        pass(5000);
+        long steps = sent().stream().filter(m -> m.contains("95 30")).count();
+        assertThat(place(tablet))
+                .as("as many as have left")
+                .isEqualTo(1 + (int) steps)
+                .isEqualTo(4);
+    }
+
+    /** In a pause the clock goes on: what a cue calls late has been called. */
+    @Test
+    void a_cue_given_in_a_pause_is_not_given_again_and_what_lacks_is_made_right() {
+        int tablet = tablet();
+        show = Shows.cue(show, "12", "by hand", "Next");
+        begin();
+        order(new Order.StandsAt(tablet, "song", 1));
+        order(new Order.StandBy(id("10")));
+        rejoin(new Whereto.Standby());
+        go();
+        order(new Order.Pause());
+        pass(2000);
+        order(new Order.StandBy(id("12")));
+        go();
+        pass(2000);
+        sent();
+        rejoin(new Whereto.Here());
+        assertThat(sent()).isEmpty();
+        assertThat(place(tablet)).isEqualTo(2);
+    }
+
+    @Test
+    void what_followed_early_since_nobody_waited_is_taken_for_given() {
+        show = Shows.cue(show, "12", "after 5 s", "Amber");
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+        pass(1000);
+        go();
+        pass(1000);
+        go();
+        pass(1000);
+        order(new Order.Hold());
+        pass(1000);
+        sent();
+        assertThat(rejoin(new Whereto.Here())).isEmpty();
+        assertThat(sent()).isEmpty();
+    }
+
+    @Test
+    void a_timed_cue_that_stands_before_earlier_ones_is_reached_with_them() {
+        show = Shows.small();
+        int item = show.items().get(1).id();
+        show = show.withoutCue(id("10")).withoutCue(id("11"));
+        song(SONG, "at 3:1 | Amber", "at 2:1 | Play");
+        begin();
+        rejoin(new Whereto.AtCue(CueNumber.of("20")));
+        assertThat(state.runningAt(state.nowNanos()))
+                .as("bar 2 lies before bar 3")
+                .isNotEmpty();
+        assertThat(state.progress().itemId()).isEqualTo(item);
+    }
+
+    @Test
+    void the_cue_before_is_given_again_with_all_that_was_there() {
+        begin();
+        go();
+        pass(1000);
+        go();
+        pass(1000);
+        order(new Order.StopAll());
+        sent();
+        rejoin(new Whereto.CueBefore());
+        assertThat(sent()).contains("cue 2 90 02 7F @ 2000", "cue 2 91 24 7F @ 2000");
+        assertThat(standby()).isEqualTo("10");
+        order(new Order.StandBy(id("1")));
+        assertThatThrownBy(() -> to(new Whereto.CueBefore())).isInstanceOf(Refusal.class);
+    }
+
+    @Test
+    void of_what_a_crash_has_cut_in_halves_nothing_is_known() {
+        show = show.withPhrase(
+                show.devices().get(0).id(),
+                new Phrase(
+                        0,
+                        "Halves",
+                        new SpeechWording(Numbering.WIRE).read("note 7; after 20 ms note 8"),
+                        Optional.empty(),
+                        Effect.HOLDS,
+                        false,
+                        false,
+                        Remarks.NONE));
+        show = Shows.cue(show, "12", "by hand", "Halves");
+        begin();
+        order(new Order.StandBy(id("12")));
+        go();
+        pass(10);
+        PlaybackState back = RunSnapshot.of(state, 0).into(state.plan(), state.nowNanos(), 0);
+        assertThat(back.told().device(show.devices().get(0).id()).slots()).isEmpty();
+    }
+
+    @Test
+    void machines_out_tonight_are_not_counted_among_those_that_are_wrong() {
+        alone();
+        song(SONG, "at 2:1 | Blue");
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+        int lights = show.devices().get(0).id();
+        order(new Order.Adopt(
+                Planner.plan(show).tonight(OutTonight.NONE.with(OutTonight.Kind.MACHINE, lights, false))));
+        assertThat(to(new Whereto.Bar(4)).corrections(state)).isEmpty();
+    }
+
+    @Test
+    void a_vamp_goes_round_while_nobody_plays_so_now_is_in_it_and_not_behind() {
+        song("1 quarter = 120\n3 vamp 2 bars\n9 end", "at 8:1 | Blue");
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+        pass(1000);
+        order(new Order.Pace(800));
+        long since = state.nowNanos();
+        order(new Order.Pause());
+        pass(20_000);
+        rejoin(new Whereto.AsIfSince(since));
+        // Bars 3 and 4 lie from 4 s to 8 s; 20 s at 80 % are 16 s on from 1 s, round twice and a bit.
+        assertThat(state.playing()).hasValueSatisfying(p -> assertThat(p.position(state.nowNanos()) / MS)
+                .isEqualTo(5000));
+    }
+}
