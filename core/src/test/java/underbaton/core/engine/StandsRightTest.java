@@ -8,9 +8,12 @@ import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Item;
+import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Shows;
 import underbaton.core.engine.catchup.Correction;
 import underbaton.core.plan.OutTonight;
+import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -274,5 +277,46 @@ class StandsRightTest extends PlayedShow {
         // Bars 3 and 4 lie from 4 s to 8 s; 20 s at 80 % are 16 s on from 1 s, round twice and a bit.
         assertThat(state.playing()).hasValueSatisfying(p -> assertThat(p.position(state.nowNanos()) / MS)
                 .isEqualTo(5000));
+    }
+
+    @Test
+    void when_the_item_that_plays_is_deleted_the_cue_behind_it_stands_by_and_a_hold_still_stops_what_it_set_going() {
+        show = show.withItem(new Item(0, ItemKind.SCENE, "Three", 0, List.of()), 2);
+        show = Shows.cue(show, "30", "by hand", "Blue");
+        show = Shows.cue(show, "31", "by hand", "Amber");
+        begin();
+        go();
+        go();
+        assertThat(standby()).isEqualTo("10");
+        show = show.withoutItem(show.items().get(0).id());
+        order(new Order.Adopt(Planner.plan(show)));
+        assertThat(standby()).isEqualTo("10");
+        sent();
+        order(new Order.Hold());
+        assertThat(sent()).containsExactly("hold 91 23 7F @ 0");
+        order(new Order.StandBy(id("11")));
+        show = show.withoutItem(show.items().get(0).id());
+        order(new Order.Adopt(Planner.plan(show)));
+        assertThat(standby()).as("the first behind it that is left").isEqualTo("30");
+    }
+
+    @Test
+    void a_fade_after_a_scene_that_took_its_fader_along_does_not_begin_at_the_books_old_level() {
+        show = fader(show);
+        int console = show.devices().get(show.devices().size() - 1).id();
+        show = Shows.phrase(show, "Scene", "program 3", Effect.of("holds scene, takes along levels"));
+        fade("12", "by hand", "Bed 10 %");
+        fade("13", "by hand", "Bed 90 % in 1 s");
+        state = PlaybackState.of(DryRun.of(Planner.plan(show)).knowing(), 0);
+        Device machine = show.device(console).orElseThrow();
+        order(new Order.Fire(
+                PlannedCall.of(machine, machine.phraseNamed("Scene").orElseThrow()), "by hand"));
+        order(new Order.StandBy(id("13")));
+        sent();
+        go();
+        pass(1000);
+        assertThat(sent())
+                .as("nobody knows where it begins, so it is there at once")
+                .hasSize(1);
     }
 }

@@ -130,8 +130,8 @@ class MachinesRightTest {
         page.keyboard().press("b");
         until("the bed runs again", () -> player().loop().isPresent());
         assertThat(page.locator(".standby .n")).hasText("24");
-        until("cue 21 is sent", () -> sent(before).stream().anyMatch(e -> e.cause()
-                .equals("cue 21")));
+        until("cue 21 is sent", () -> sent(before).stream()
+                .anyMatch(e -> e.cause().equals("cue 21")));
     }
 
     @Test

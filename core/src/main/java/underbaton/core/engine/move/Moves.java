@@ -137,7 +137,7 @@ public final class Moves {
         Level known = levels.get(control);
         OptionalDouble stands = before != null
                 ? OptionalDouble.of(before.at(due).exact())
-                : known == null ? step.plan().startOf(cause.cue(), control) : OptionalDouble.of(known.exact());
+                : known == null ? byBook(cause, control) : OptionalDouble.of(known.exact());
         FadeCurve curve = motion.from(stands.isPresent() ? stands : untold(control));
         if (step.isDryRun() && stands.isPresent()) {
             step.happens(new Happening.Moves(cause.cue(), control, stands.getAsDouble()));
@@ -146,6 +146,13 @@ public final class Moves {
         int said = before != null ? before.saidOn(curve) : known == null ? -1 : curve.placeOf(known.exact());
         moves = moves.plus(control, new Move(motion, curve, due, curve.next(0, said, gap(control)), said, cause));
         levels.put(control, motion.level(curve.restsAt()));
+    }
+
+    /** Where the book has it, on a machine that was told nothing; a scene that moved it does not say where to. */
+    private OptionalDouble byBook(Cause cause, Control control) {
+        boolean sceneTold = devices.of(control.deviceId()).slots().stream()
+                .anyMatch(s -> s.call().effect().takesAlong(Along.LEVELS));
+        return sceneTold ? OptionalDouble.empty() : step.plan().startOf(cause.cue(), control);
     }
 
     /** Where the rig says that a move begins of which nobody knows where it begins. */

@@ -42,7 +42,7 @@ public final class Holds {
 
     /** The music and the moves stand where they are, and what the item set going is stopped; looks stay. */
     public void hold() {
-        if (music.playing().isEmpty() || music.progress().held()) {
+        if (music.progress().held() || music.playing().isEmpty() && !goesOn()) {
             return;
         }
         music.pause();
@@ -84,6 +84,14 @@ public final class Holds {
                 .filter(d -> asLeft)
                 .flatMap(d -> Restart.of(d, stopped.ran(), elapsed))
                 .ifPresent(call -> calls.make(call, Cause.outside("goes on after the hold", step.now())));
+    }
+
+    /** Whether something of the item goes on, though its music has ended or an edit has taken it away. */
+    private boolean goesOn() {
+        return music.progress().itemId() != 0
+                && step.plan().devices().stream()
+                        .flatMap(d -> devices.of(d.id()).slots().stream())
+                        .anyMatch(slot -> slot.runsAt(step.now()) && isOfThisItem(slot));
     }
 
     /** Whether the item that plays has set something going, or somebody has while it played. */

@@ -258,15 +258,28 @@ public final class Music {
         Plan changed = step.plan();
         playing = playing.flatMap(
                 p -> changed.item(p.item().item().id()).map(item -> item == p.item() ? p : p.adopt(item, step.now())));
-        int place =
-                standby < before.cues().size() ? changed.indexOf(before.cues().get(standby)) : -1;
-        int from =
-                before.cues().isEmpty() ? 0 : Math.min(standby, changed.cues().size());
-        standby = place >= 0 ? place : changed.waitingFrom(from);
+        standby = standbyIn(changed, before.cues());
         if (!before.out().equals(changed.out())) {
             standby = standbyAfter(before.out());
         }
         followOn = followOn.flatMap(f -> f.in(changed));
+    }
+
+    /** Its own cue, or the first behind it that is left. */
+    private int standbyIn(Plan changed, List<PlannedCue> before) {
+        for (int i = standby; i < before.size(); i++) {
+            int place = changed.indexOf(before.get(i));
+            if (place >= 0) {
+                return i == standby ? place : changed.waitingFrom(place);
+            }
+        }
+        boolean atTheEnd = standby == before.size() && !before.isEmpty();
+        return changed.waitingFrom(
+                before.isEmpty()
+                        ? 0
+                        : atTheEnd
+                                ? Math.min(standby, changed.cues().size())
+                                : changed.cues().size());
     }
 
     /** A standby that is taken out gives way to the next cue; one that is put back and was not yet reached stands by again. */

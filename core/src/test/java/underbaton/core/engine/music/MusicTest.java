@@ -252,6 +252,17 @@ class MusicTest {
     }
 
     @Test
+    void told_early_is_what_is_yet_to_be_heard_and_what_is_heard_at_this_very_moment_is_not() {
+        parts = new PartsOnPaper(
+                parts.show.withDevice(parts.show.devices().get(0).withTiming(500, 0)));
+        parts.cues.fireFrom(index("10"), 0);
+        passTo(2 * SECOND);
+        Playing playing = parts.music.playing().orElseThrow();
+        assertThat(playing.toldEarly(2 * SECOND - 1)).hasSize(1);
+        assertThat(playing.toldEarly(2 * SECOND)).isEmpty();
+    }
+
+    @Test
     void cues_that_come_together_are_fired_together_and_each_is_told() {
         Show show = parts.show;
         Call dark = Call.of(show.devices().get(0), "Dark");
