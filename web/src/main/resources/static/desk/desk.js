@@ -1,9 +1,9 @@
 // The Desk's keys, buttons and clocks. Orders go straight to the performer; the page follows by events.
 import { baton } from '../js/baton.js';
-import { does, meaning, table } from '../js/keys.js';
+import { does, meaning, table as keys } from '../js/keys.js';
 
 // Stop all is held, the others are given at once.
-const ORDERS = Object.keys(table).filter((action) => table[action].deed && action !== 'stop');
+const ORDERS = Object.keys(keys).filter((action) => keys[action].deed && action !== 'stop');
 const HOLD_MILLIS = 600;
 const bar = document.querySelector('.bar');
 const path = (order) => `/shows/${baton.show}/desk/${order}`;

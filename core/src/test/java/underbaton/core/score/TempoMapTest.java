@@ -164,4 +164,20 @@ class TempoMapTest {
                         List.of(new Hold(50, 10))))
                 .hasMessageContaining("inside a gradual change");
     }
+
+    /** Of a tempo that grows evenly with the beats, n beats from v to w last n/(w−v)·ln(w/v): 4 beats from 1 to 2 a second 2.772589 s. */
+    @ParameterizedTest
+    @CsvSource({"QUARTER, 3840", "HALF, 7680", "DOTTED_QUARTER, 5760"})
+    void aGradualTempoIsCountedInItsOwnBeats(BeatUnit unit, long ticks) {
+        TempoMap map = map(TempoMark.at(0, Tempo.of(unit, 60)), new TempoMark(ticks, Tempo.of(unit, 120), ticks));
+        assertThat((map.nanos(2 * ticks) - map.nanos(ticks)) / 1e9).isCloseTo(2.772589, within(0.00001));
+    }
+
+    @Test
+    void aHoldMayStandJustAtTheEndOfAGradualChange() {
+        TempoMap map = new TempoMap(
+                List.of(TempoMark.at(0, Tempo.quarters(60)), new TempoMark(960, Tempo.quarters(120), 960)),
+                List.of(new Hold(1920, 500)));
+        assertThat(map.changes()).anyMatch(c -> c.tick() == 1920 && c.held());
+    }
 }

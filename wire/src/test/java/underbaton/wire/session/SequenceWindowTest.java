@@ -56,6 +56,13 @@ class SequenceWindowTest {
     }
 
     @Test
+    void aNewBeginningIsConfirmedOverTheWrapToo() {
+        window.take(30_000);
+        assertThat(window.take(65_535)).isEqualTo(SEEN);
+        assertThat(window.take(0)).isEqualTo(FIRST);
+    }
+
+    @Test
     void theLossIsThatOfTheLastMinute() {
         LossOfTheMinute loss = new LossOfTheMinute();
         long second = 1_000_000_000L;
