@@ -8,6 +8,7 @@ import underbaton.core.engine.move.Move;
 import underbaton.core.engine.music.FollowOn;
 import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.music.Playing;
+import underbaton.core.engine.out.StepContext;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
@@ -23,8 +24,6 @@ final class StraightPlay {
 
     /** How much of a wave without an end is shown. */
     private static final long WAVE_SHOWN_NANOS = 60_000_000_000L;
-
-    private static final long NEVER = Long.MAX_VALUE;
 
     private final PlannedItem item;
     private final int first;
@@ -46,7 +45,15 @@ final class StraightPlay {
     private long restedNanos;
 
     StraightPlay(Plan plan, PlannedItem item, Carried before) {
-        this(plan, item, before, NEVER, NEVER, Integer.MAX_VALUE, order -> ItemProgress.BEFORE, s -> {});
+        this(
+                plan,
+                item,
+                before,
+                StepContext.NEVER,
+                StepContext.NEVER,
+                Integer.MAX_VALUE,
+                order -> ItemProgress.BEFORE,
+                s -> {});
     }
 
     /** @param cut what is heard from there on is left out, however early it would be told */
@@ -101,7 +108,8 @@ final class StraightPlay {
     /** The item at a moment, with all that has been told by then, had some of its cues been given. */
     static PlaybackState at(Plan plan, PlannedItem item, Carried carried, long nanos, IntToLongFunction given) {
         long moment = Math.max(0, nanos);
-        StraightPlay play = new StraightPlay(plan, item, carried, NEVER, moment + 1, Integer.MAX_VALUE, given, s -> {});
+        StraightPlay play =
+                new StraightPlay(plan, item, carried, StepContext.NEVER, moment + 1, Integer.MAX_VALUE, given, s -> {});
         play.run();
         return play.at(moment + 1);
     }
@@ -120,7 +128,8 @@ final class StraightPlay {
             from--;
         }
         int first = plan.firstOf(item.item().id());
-        StraightPlay play = new StraightPlay(plan, item, carried, NEVER, NEVER, first + from, given, watcher);
+        StraightPlay play = new StraightPlay(
+                plan, item, carried, StepContext.NEVER, StepContext.NEVER, first + from, given, watcher);
         PlannedCue leader = item.cues().get(from);
         while (!play.awaits(leader) && play.next().isPresent()) {
             continue;
@@ -176,19 +185,21 @@ final class StraightPlay {
         boolean looksAhead = waits || state.standby() == lastGo;
         // What has been given was given by the last moment that is asked for.
         long rests = looksAhead ? goNanos() : restNanos();
-        long until = looksAhead && limit != NEVER ? Math.min(rests, limit - 1) : rests;
+        long until = looksAhead && limit != StepContext.NEVER ? Math.min(rests, limit - 1) : rests;
         long at = wake <= until ? wake : Math.max(until, state.nowNanos());
         if (at >= limit || at >= leavesNanos()) {
             return Optional.empty();
         }
         if (wake <= until) {
-            return Optional.of(step(Event.pass(Math.max(wake, Math.min(sure(rests), looksAhead ? mayRest() : NEVER)))));
+            return Optional.of(step(
+                    Event.pass(Math.max(wake, Math.min(sure(rests), looksAhead ? mayRest() : StepContext.NEVER)))));
         }
         if (!waits) {
             return Optional.empty();
         }
-        boolean hurried =
-                limit != NEVER && at >= limit - 1 && given.applyAsLong(state.standby() - first) == ItemProgress.BEFORE;
+        boolean hurried = limit != StepContext.NEVER
+                && at >= limit - 1
+                && given.applyAsLong(state.standby() - first) == ItemProgress.BEFORE;
         Step go = step(Event.of(at, new Order.Go()));
         if (hurried) {
             // It was given long before, so what it calls late has been called, and its moves have come to their ends.
@@ -244,14 +255,14 @@ final class StraightPlay {
     /** How far on the playing can go in one step: nothing is decided before. */
     private long sure(long until) {
         long decided = until;
-        if (until == NEVER) {
+        if (until == StepContext.NEVER) {
             decided = state.playing()
                     .filter(p -> !p.ahead().isEmpty() && p.vamp().isEmpty() && state.standby() >= end)
                     .map(p -> p.dueAt(p.ahead().get(p.ahead().size() - 1).nanos()))
                     .orElse(wake);
         }
         long last = Math.min(limit, leavesNanos());
-        return Math.min(last == NEVER ? NEVER : last - 1, Math.min(decided, firstQuiet()));
+        return Math.min(last == StepContext.NEVER ? StepContext.NEVER : last - 1, Math.min(decided, firstQuiet()));
     }
 
     /** When the next item begins by itself; far away when it does not. */
@@ -259,7 +270,7 @@ final class StraightPlay {
         return state.followOn()
                 .filter(f -> !isHere(f.cue().item().id()))
                 .map(FollowOn::dueNanos)
-                .orElse(NEVER);
+                .orElse(StepContext.NEVER);
     }
 
     /** Before this moment it cannot come to rest: what is under way ends then at the earliest. */
@@ -276,10 +287,10 @@ final class StraightPlay {
     /** When the first of the waves that have no end is no longer shown. */
     private long firstQuiet() {
         return state.moves().values().stream()
-                .filter(m -> m.isEndless() && m.nextNanos() < NEVER)
+                .filter(m -> m.isEndless() && m.nextNanos() < StepContext.NEVER)
                 .mapToLong(m -> m.began() + WAVE_SHOWN_NANOS)
                 .min()
-                .orElse(NEVER);
+                .orElse(StepContext.NEVER);
     }
 
     /** The moment up to which things come before GO is pressed. */
@@ -290,7 +301,7 @@ final class StraightPlay {
             return Math.max(where, state.nowNanos());
         }
         OptionalLong before = OptionalLong.empty();
-        long behind = NEVER;
+        long behind = StepContext.NEVER;
         if (state.playing().isPresent()) {
             Playing p = state.playing().get();
             before = p.ahead().stream()
@@ -302,17 +313,17 @@ final class StraightPlay {
                     .filter(t -> t.order() >= order)
                     .mapToLong(t -> p.dueAt(t.nanos()) - 1)
                     .findFirst()
-                    .orElse(NEVER);
+                    .orElse(StepContext.NEVER);
         }
-        long rested = isAtRest() ? state.nowNanos() : NEVER;
+        long rested = isAtRest() ? state.nowNanos() : StepContext.NEVER;
         return Math.max(before.orElse(state.nowNanos()), Math.min(behind, rested));
     }
 
     /** The moment up to which things come before the item is over. */
     private long restNanos() {
         boolean comes = state.playing().filter(p -> !p.ahead().isEmpty()).isPresent();
-        boolean waves = state.moves().values().stream().anyMatch(m -> m.nextNanos() < NEVER);
-        return comes || waves || !isAtRest() ? NEVER : state.nowNanos();
+        boolean waves = state.moves().values().stream().anyMatch(m -> m.nextNanos() < StepContext.NEVER);
+        return comes || waves || !isAtRest() ? StepContext.NEVER : state.nowNanos();
     }
 
     /** All of it has come, and rests. */
@@ -336,7 +347,9 @@ final class StraightPlay {
         for (var each : state.moves().entrySet()) {
             Control control = each.getKey();
             Move move = each.getValue();
-            if (move.isEndless() && move.nextNanos() < NEVER && move.nextNanos() - move.began() > WAVE_SHOWN_NANOS) {
+            if (move.isEndless()
+                    && move.nextNanos() < StepContext.NEVER
+                    && move.nextNanos() - move.began() > WAVE_SHOWN_NANOS) {
                 state = state.withMoves(state.moves().plus(control, move.silent()));
                 wake = Engine.step(state, Event.pass(state.nowNanos())).wakeNanos();
             }

@@ -139,6 +139,11 @@ public final class Plan {
         return patchBay;
     }
 
+    /** The patch bay, with its sets; empty where a show has none. */
+    public Optional<Device> bay() {
+        return device(patchBay());
+    }
+
     /** The phrases that load patch sets. */
     public List<Phrase> patchPhrases() {
         return patchPhrases;

@@ -43,6 +43,12 @@ class StandsRightTest extends PlayedShow {
         return corrections;
     }
 
+    private void playFromTen() {
+        begin();
+        order(new Order.StandBy(id("10")));
+        go();
+    }
+
     /** Of the cues by hand only 10. */
     private void alone() {
         show = show.withoutCue(id("2")).withoutCue(id("11"));
@@ -64,9 +70,7 @@ class StandsRightTest extends PlayedShow {
     @Test
     void GO_ends_a_hold_and_the_music_goes_on() {
         song(SONG, "at 5:1 | Blue");
-        begin();
-        order(new Order.StandBy(id("10")));
-        go();
+        playFromTen();
         pass(500);
         order(new Order.Hold());
         pass(3000);
@@ -82,9 +86,7 @@ class StandsRightTest extends PlayedShow {
     void a_jump_into_a_song_carries_out_none_of_its_cues_by_hand_that_stand_behind() {
         alone();
         song(SONG, "at 2:1 | Blue", "by hand | Dark, Stop");
-        begin();
-        order(new Order.StandBy(id("10")));
-        go();
+        playFromTen();
         sent();
         rejoin(new Whereto.Bar(4));
         assertThat(sent()).as("Blue alone").containsExactly("catch-up 90 02 7F @ 0");
@@ -94,9 +96,7 @@ class StandsRightTest extends PlayedShow {
     @Test
     void going_on_after_a_hold_carries_out_no_cue_that_nobody_gave() {
         song(SONG, "by hand | Blue", "at 2:1 | Play", "at 8:1 | Amber");
-        begin();
-        order(new Order.StandBy(id("10")));
-        go();
+        playFromTen();
         pass(3000);
         order(new Order.Hold());
         pass(1000);
@@ -110,9 +110,7 @@ class StandsRightTest extends PlayedShow {
     @Test
     void a_hold_stops_what_a_catch_up_has_set_going() {
         song(SONG, "at 2:1 | Play");
-        begin();
-        order(new Order.StandBy(id("10")));
-        go();
+        playFromTen();
         rejoin(new Whereto.Bar(4));
         pass(500);
         sent();
@@ -123,9 +121,7 @@ class StandsRightTest extends PlayedShow {
     @Test
     void a_machine_that_is_off_during_a_catch_up_learns_of_it_when_it_is_back() {
         song(SONG, "at 2:1 | Blue");
-        begin();
-        order(new Order.StandBy(id("10")));
-        go();
+        playFromTen();
         int lights = show.devices().get(0).id();
         order(new Order.Lost(lights));
         rejoin(new Whereto.Bar(4));
@@ -182,9 +178,7 @@ class StandsRightTest extends PlayedShow {
     @Test
     void what_followed_early_since_nobody_waited_is_taken_for_given() {
         show = Shows.cue(show, "12", "after 5 s", "Amber");
-        begin();
-        order(new Order.StandBy(id("10")));
-        go();
+        playFromTen();
         pass(1000);
         go();
         pass(1000);
@@ -253,9 +247,7 @@ class StandsRightTest extends PlayedShow {
     void machines_out_tonight_are_not_counted_among_those_that_are_wrong() {
         alone();
         song(SONG, "at 2:1 | Blue");
-        begin();
-        order(new Order.StandBy(id("10")));
-        go();
+        playFromTen();
         int lights = show.devices().get(0).id();
         order(new Order.Adopt(
                 Planner.plan(show).tonight(OutTonight.NONE.with(OutTonight.Kind.MACHINE, lights, false))));
@@ -265,9 +257,7 @@ class StandsRightTest extends PlayedShow {
     @Test
     void a_vamp_goes_round_while_nobody_plays_so_now_is_in_it_and_not_behind() {
         song("1 quarter = 120\n3 vamp 2 bars\n9 end", "at 8:1 | Blue");
-        begin();
-        order(new Order.StandBy(id("10")));
-        go();
+        playFromTen();
         pass(1000);
         order(new Order.Pace(800));
         long since = state.nowNanos();

@@ -153,9 +153,7 @@ class OscLanguage {
             throw new Refusal("patch", "Which patch set? Send its name.");
         }
         String name = OscMessage.plain(said.get(0)).strip();
-        Device bay = state.plan()
-                .device(state.plan().patchBay())
-                .orElseThrow(() -> new Refusal("patch", "This show has no patch set."));
+        Device bay = state.plan().bay().orElseThrow(() -> new Refusal("patch", "This show has no patch set."));
         return bay.phraseNamed(name)
                 .map(p -> PlannedCall.of(bay, p))
                 .orElseThrow(() -> new Refusal("patch", "There is no patch set “" + name + "” in this show."));

@@ -2,6 +2,7 @@ package underbaton.core.engine.move;
 
 import java.util.Optional;
 import underbaton.core.engine.out.Cause;
+import underbaton.core.engine.out.StepContext;
 import underbaton.core.plan.FadeCurve;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.PlannedMotion;
@@ -17,8 +18,6 @@ import underbaton.core.plan.PlannedMotion;
 public record Move(
         PlannedMotion motion, FadeCurve curve, long began, Optional<FadeCurve.Step> next, int said, Cause cause) {
 
-    private static final long NEVER = Long.MAX_VALUE;
-
     /** What a control was told last. @param move null where it is not under way @param rest where it stands or will end @return null for nothing */
     public static Level told(Move move, Level rest, long nanos) {
         return move == null ? rest : move.toldAt(nanos).orElse(null);
@@ -31,12 +30,12 @@ public record Move(
 
     /** When the next step leaves; far away when none does. */
     public long nextNanos() {
-        return next.map(s -> began + s.atNanos()).orElse(NEVER);
+        return next.map(s -> began + s.atNanos()).orElse(StepContext.NEVER);
     }
 
     /** When it is over; far away for a wave without an end. */
     public long endNanos() {
-        return motion.lastsNanos() > 0 ? began + motion.lastsNanos() : NEVER;
+        return motion.lastsNanos() > 0 ? began + motion.lastsNanos() : StepContext.NEVER;
     }
 
     public boolean isEndless() {

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
+import underbaton.core.engine.out.StepContext;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.PlannedItem.VampSpan;
@@ -41,8 +42,6 @@ public record Playing(
 
     /** A tapped tempo is taken for the one of its octaves that is nearest to what is written: from 1/√2 of it on. */
     private static final double LEAST_TAPPED = Math.sqrt(0.5);
-
-    public static final long NEVER = Long.MAX_VALUE;
 
     /** More than a vamp of a bar goes round in a night. */
     private static final int MOST_TURNS = 100_000;
@@ -136,7 +135,7 @@ public record Playing(
 
     /** When the vamp that comes next is entered, goes round or is left; far away for none. */
     private long turnsNanos() {
-        return vamp.map(v -> dueAt(entered ? turnAt() : v.fromNanos())).orElse(NEVER);
+        return vamp.map(v -> dueAt(entered ? turnAt() : v.fromNanos())).orElse(StepContext.NEVER);
     }
 
     private Playing place(long position, long now) {
@@ -237,7 +236,7 @@ public record Playing(
 
     /** The position at which the music jumps, or leaves the vamp; far away when there is none. */
     private long turnAt() {
-        return vamp.map(v -> leavesAt.orElse(v.toNanos())).orElse(NEVER);
+        return vamp.map(v -> leavesAt.orElse(v.toNanos())).orElse(StepContext.NEVER);
     }
 
     /** While the vamp goes round, or is to be left before its end, what lies behind the turn is not yet to come. */
@@ -261,9 +260,9 @@ public record Playing(
      */
     public long nextNanos(boolean once) {
         if (paused()) {
-            return NEVER;
+            return StepContext.NEVER;
         }
-        long next = NEVER;
+        long next = StepContext.NEVER;
         for (TimedCalls calls : ahead) {
             if (comes(calls, once)) {
                 next = calls.nanos();
@@ -276,7 +275,7 @@ public record Playing(
         if (ahead.isEmpty() && vamp.isEmpty() && item.times().isPresent()) {
             next = Math.min(next, item.scoreNanos());
         }
-        return next == NEVER ? NEVER : dueAt(next);
+        return next == StepContext.NEVER ? StepContext.NEVER : dueAt(next);
     }
 
     /** What comes at an instant, in the order of the book. */
@@ -374,7 +373,7 @@ public record Playing(
 
     /** Without what is to be heard at a place or behind it. */
     public Playing below(long position) {
-        return position == NEVER
+        return position == StepContext.NEVER
                 ? this
                 : withAhead(
                         ahead.stream().filter(t -> t.momentNanos() < position).toList());

@@ -90,7 +90,7 @@ public final class Patching {
             use(setId, wiring, why);
             return;
         }
-        Device bay = step.plan().device(step.plan().patchBay()).orElse(null);
+        Device bay = step.plan().bay().orElse(null);
         Phrase set = bay == null ? null : bay.phrase(setId).orElse(null);
         if (set != null) {
             tried = Optional.of(wiring);

@@ -12,7 +12,7 @@ import underbaton.core.plan.Plan;
 import underbaton.core.plan.Planner;
 
 /** What is kept over a crash comes back as it was, through the form in which it is written down. */
-class KeptTest {
+class RunSnapshotTest {
 
     private static final long SECOND = 1_000_000_000L;
 
