@@ -14,6 +14,8 @@ public final class Tshark {
     /** @return what it prints in full detail for a capture file */
     public static String details(Path capture, String... options) throws IOException, InterruptedException {
         List<String> command = new ArrayList<>(List.of("tshark", "-r", capture.toString(), "-V"));
+        // Ports that the system hands out may be registered for something else; what is in a packet says more.
+        command.addAll(List.of("-o", "udp.try_heuristic_first:TRUE"));
         command.addAll(List.of(options));
         Process process = new ProcessBuilder(command)
                 .redirectError(ProcessBuilder.Redirect.DISCARD)
