@@ -1,7 +1,6 @@
 package underbaton.web;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
-import com.google.gson.JsonObject;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
@@ -45,11 +44,6 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
     private static ConfigurableApplicationContext application;
     private static Browser browser;
     private static int standInPort;
-    /** Of the first who opens a page in a test: scripts and styles stay in it from test to test, nothing else does. */
-    private static BrowserContext first;
-
-    private static boolean firstIsIn;
-
     private final List<BrowserContext> contexts = new ArrayList<>();
 
     @Override
@@ -84,10 +78,6 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
     public void afterEach(ExtensionContext test) {
         contexts.forEach(BrowserContext::close);
         contexts.clear();
-        if (firstIsIn) {
-            firstIsIn = false;
-            leaveNothing();
-        }
     }
 
     public <T> T bean(Class<T> type) {
@@ -116,34 +106,10 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         return page;
     }
 
-    /** A page in a browser of its own; the first of a test finds scripts and styles as somebody does who was here before. */
     public Page open(String path) {
-        Page page = firstIsIn ? browser() : firstIn();
+        Page page = browser();
         page.navigate(url(path));
         return page;
-    }
-
-    private Page firstIn() {
-        if (first == null) {
-            first = browser.newContext(new Browser.NewContextOptions().setViewportSize(1280, 800));
-        }
-        firstIsIn = true;
-        Page page = first.newPage();
-        page.setDefaultTimeout(LONGEST_MILLIS);
-        return page;
-    }
-
-    /** What somebody has chosen, copied or been allowed is forgotten. */
-    private void leaveNothing() {
-        first.pages().forEach(Page::close);
-        first.clearCookies();
-        first.clearPermissions();
-        Page blank = first.newPage();
-        JsonObject where = new JsonObject();
-        where.addProperty("origin", url(""));
-        where.addProperty("storageTypes", "local_storage,indexeddb,service_workers,cache_storage");
-        first.newCDPSession(blank).send("Storage.clearDataForOrigin", where);
-        blank.close();
     }
 
     /** The rules by which axe judges a part of the page, or all of it, as serious. Pages have no frames, so it need not look for any. */
