@@ -122,7 +122,8 @@ final class Orders {
         List<Agenda.Due> pending = now.agenda().entrySet().stream()
                 .map(e -> new Agenda.Due(e.getKey().dueNanos(), e.getValue()))
                 .toList();
-        p.jumps.takeUp(pending, now.followOn());
+        // Behind the place where the book goes straight on to the next item, that is not made up for.
+        p.jumps.takeUp(pending, now.followOn().filter(f -> f.dueNanos() >= p.step.now()));
     }
 
     /** A guarded phrase is fired by the second of two acts. */

@@ -179,7 +179,9 @@ public record PlaybackState(
         PlaybackState there = book.shifted(nowNanos - book.nowNanos);
         return CatchUp.atRest(
                 CatchUp.between(there.machines(), machines()),
-                CatchUp.between(there.atRest().machines(), atRest().machines()));
+                CatchUp.between(there.atRest().machines(), atRest().machines()),
+                key -> Agenda.steps(agenda, key.deviceId(), key.name())
+                        .equals(Agenda.steps(there.agenda, key.deviceId(), key.name())));
     }
 
     /** What a device that was away has missed. */

@@ -185,7 +185,7 @@ final class StraightPlay {
         boolean looksAhead = waits || state.standby() == lastGo;
         // What has been given was given by the last moment that is asked for.
         long rests = looksAhead ? goNanos() : restNanos();
-        long until = looksAhead && limit != StepContext.NEVER ? Math.min(rests, limit - 1) : rests;
+        long until = looksAhead ? Math.min(rests, latestNanos()) : rests;
         long at = wake <= until ? wake : Math.max(until, state.nowNanos());
         if (at >= limit || at >= leavesNanos()) {
             return Optional.empty();
@@ -197,16 +197,38 @@ final class StraightPlay {
         if (!waits) {
             return Optional.empty();
         }
-        boolean hurried = limit != StepContext.NEVER
-                && at >= limit - 1
-                && given.applyAsLong(state.standby() - first) == ItemProgress.BEFORE;
+        int order = state.standby() - first;
+        boolean before = given.applyAsLong(order) == ItemProgress.BEFORE;
+        boolean hurried = before && at >= latestNanos();
+        boolean behind = !before && order > 0 && given.applyAsLong(order - 1) == ItemProgress.BEFORE;
+        if (hurried || behind) {
+            rest();
+        }
         Step go = step(Event.of(at, new Order.Go()));
         if (hurried) {
-            // It was given long before, so what it calls late has been called, and its moves have come to their ends.
-            state = state.atRest();
-            wake = Engine.step(state, Event.pass(state.nowNanos())).wakeNanos();
+            rest();
         }
         return Optional.of(go);
+    }
+
+    /** What was given long before has called all that it calls late, and its moves have come to their ends. */
+    private void rest() {
+        state = state.atRest();
+        wake = Engine.step(state, Event.pass(state.nowNanos())).wakeNanos();
+    }
+
+    /** By then all must have been given that the book has before: it is looked at, or a cue behind was given then. */
+    private long latestNanos() {
+        long latest = limit == StepContext.NEVER ? StepContext.NEVER : limit - 1;
+        if (given.applyAsLong(state.standby() - first) >= 0) {
+            return latest;
+        }
+        for (int order = state.standby() - first + 1; order < end - first; order++) {
+            long where = given.applyAsLong(order);
+            boolean byHand = item.cues().get(order).atNanos().isEmpty();
+            latest = byHand && where >= 0 ? Math.min(latest, where) : latest;
+        }
+        return latest;
     }
 
     /** The standby goes on behind cues that nobody gives. */

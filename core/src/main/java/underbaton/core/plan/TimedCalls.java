@@ -1,5 +1,6 @@
 package underbaton.core.plan;
 
+import java.util.Comparator;
 import java.util.List;
 
 /**
@@ -23,9 +24,14 @@ public record TimedCalls(
         boolean strikes)
         implements Comparable<TimedCalls> {
 
+    private static final Comparator<TimedCalls> BY_TIME = Comparator.comparingLong(TimedCalls::nanos)
+            .thenComparingLong(t -> t.nanos - t.lateNanos)
+            .thenComparingInt(TimedCalls::order);
+
+    /** What leaves late leaves in the order in which it should have left. */
     @Override
     public int compareTo(TimedCalls other) {
-        return nanos != other.nanos ? Long.compare(nanos, other.nanos) : Integer.compare(order, other.order);
+        return BY_TIME.compare(this, other);
     }
 
     /** The same, told no earlier than at a place of the item. */

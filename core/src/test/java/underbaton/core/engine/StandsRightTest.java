@@ -7,10 +7,13 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Shows;
+import underbaton.core.cue.Start;
 import underbaton.core.engine.catchup.Correction;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.PlannedCall;
@@ -308,5 +311,96 @@ class StandsRightTest extends PlayedShow {
         assertThat(sent())
                 .as("nobody knows where it begins, so it is there at once")
                 .hasSize(1);
+    }
+
+    @Test
+    void a_place_behind_the_one_where_the_book_goes_straight_on_is_played_and_the_next_item_is_not_raced_through() {
+        alone();
+        song(SONG, "at 2:1 | Blue");
+        show = show.withItem(new Item(0, ItemKind.SONG, "Morning", 0, List.of()), 2);
+        show = Shows.cue(show, "30", "after 1 s", "Amber");
+        song(SONG);
+        show = Shows.cue(show, "31", "at 2:1", "Dark");
+        playFromTen();
+        pass(500);
+        sent();
+        rejoin(new Whereto.Bar(7));
+        pass(500);
+        assertThat(state.playing().orElseThrow().item().item().name()).isNotEqualTo("Morning");
+        assertThat(sent()).as("the machines, and nothing of Morning").containsExactly("catch-up 90 02 7F @ 500");
+    }
+
+    @Test
+    void going_on_where_steps_are_still_to_come_brings_a_list_to_where_they_find_it() {
+        alone();
+        int tablet = tablet();
+        show = Shows.phrase(show, "Top", "note 50", Effect.of("sets song to 1"));
+        song(SONG);
+        fade("20", "by hand", "Next");
+        fade("21", "with", "Next @ 2 s");
+        playFromTen();
+        go();
+        order(new Order.StandsAt(tablet, "song", 7));
+        pass(500);
+        rejoin(new Whereto.Here());
+        pass(5000);
+        assertThat(place(tablet)).isEqualTo(3);
+    }
+
+    @Test
+    void steps_that_are_called_while_a_list_is_being_brought_to_its_place_come_behind_it_in_their_own_order() {
+        alone();
+        int tablet = tablet();
+        show = Shows.phrase(show, "Top", "note 50", Effect.of("sets song to 1"));
+        song(SONG);
+        fade("20", "by hand", "Next");
+        fade("21", "with", "Next");
+        fade("23", "by hand", "Next");
+        fade("24", "with", "Top @ 100 ms");
+        begin();
+        order(new Order.StandsAt(tablet, "song", 7));
+        rejoin(new Whereto.AtCue(CueNumber.of("23")));
+        pass(5000);
+        assertThat(sent())
+                .filteredOn(m -> m.contains(" 95 "))
+                .extracting(m -> m.replaceAll(" @.*", ""))
+                .containsExactly("catch-up 95 32 7F", "catch-up 95 30 7F", "cue 23 95 30 7F", "cue 24 95 32 7F");
+    }
+
+    @Test
+    void what_leaves_late_leaves_in_the_order_in_which_it_should_have_left() {
+        alone();
+        show = show.withDevice(show.devices().get(0).withTiming(500, 0));
+        song(SONG);
+        Device lights = show.devices().get(0);
+        show = show.withCue(
+                show.items().get(1).id(),
+                new Cue(
+                        0,
+                        CueNumber.of("20"),
+                        Start.of("at 1:1"),
+                        "",
+                        List.of(Call.of(lights, "Blue @ 100 ms"), Call.of(lights, "Amber")),
+                        0));
+        playFromTen();
+        pass(5000);
+        assertThat(sent())
+                .filteredOn(m -> m.startsWith("cue 20"))
+                .containsExactly("cue 20 90 01 7F @ 0", "cue 20 90 02 7F @ 0");
+    }
+
+    @Test
+    void the_book_as_it_is_now_has_called_what_cues_that_were_jumped_over_would_have_called() {
+        alone();
+        show = fader(show);
+        fade("20", "by hand", "Bed 10 % in 2 s");
+        fade("21", "by hand", "Bed 15 %");
+        fade("22", "by hand", "Bed 20 % @ 500 ms");
+        begin();
+        rejoin(new Whereto.AtCue(CueNumber.of("22")));
+        pass(1000);
+        assertThat(rejoin(new Whereto.Present())).isEmpty();
+        pass(1000);
+        assertThat(rejoin(new Whereto.Present())).isEmpty();
     }
 }

@@ -23,6 +23,8 @@ final class StraightWorld extends WalkedWorld {
     private final Set<String> fired = new HashSet<>();
     /** When the item that plays began, by the clock. */
     private long began;
+    /** The item that set the film going. */
+    private int filmItem;
 
     /** Controls that were in a wave without an end. */
     final Set<Control> waved = new HashSet<>();
@@ -40,12 +42,27 @@ final class StraightWorld extends WalkedWorld {
 
     @Override
     void take(Step step) {
+        long filmBefore = machines.filmBegan();
+        Playing left = state.playing()
+                .filter(p -> step.next().progress().itemId() != p.item().item().id())
+                .orElse(null);
+        hurried |= left != null && isToldBehind(left, left.position(step.next().nowNanos()));
         super.take(step);
+        filmItem =
+                machines.filmBegan() == filmBefore ? filmItem : state.progress().itemId();
         for (Move move : state.moves().values()) {
             if (move.isEndless()) {
                 waved.add(move.motion().control());
             }
         }
+    }
+
+    /** Whether machines with a lead have been told what comes only when the item is left already: there their lead decides what is heard. */
+    private boolean isToldBehind(Playing p, long left) {
+        return told.item(p.item().item().id()).orElseThrow().timed().stream()
+                .anyMatch(t -> t.nanos() <= left
+                        && t.momentNanos() > left
+                        && !t.calls().isEmpty());
     }
 
     /** When the next of a timed cue's calls is told, ns since its item began. */
@@ -70,7 +87,7 @@ final class StraightWorld extends WalkedWorld {
 
     /** Whether the film was set going by an earlier item: how long that lasted is the operator's own affair. */
     boolean filmIsOld() {
-        return machines.filmBegan() < began;
+        return filmItem != state.progress().itemId();
     }
 
     /** All items before one. */
@@ -177,7 +194,7 @@ final class StraightWorld extends WalkedWorld {
         return state.playing().stream().flatMap(p -> p.ahead().stream()).anyMatch(t -> t.order() < order);
     }
 
-    /** Whether the operator was free in what decides the judgement. */
+    /** Whether the operator was free in what decides the judgement, or the book never comes there. */
     boolean wasFree() {
         return hurried;
     }
@@ -218,6 +235,7 @@ final class StraightWorld extends WalkedWorld {
             return;
         }
         int end = state.plan().firstOf(itemId) + item.cues().size();
+        boolean before = given.applyAsLong(item.cues().get(0)) == ItemProgress.BEFORE;
         while (state.standby() < end && stillBefore(position)) {
             PlannedCue cue = state.plan().cues().get(state.standby());
             long where = given.applyAsLong(cue);
@@ -226,11 +244,13 @@ final class StraightWorld extends WalkedWorld {
                 continue;
             }
             if (where >= 0) {
+                hurried |= before && !isAtRest();
                 playOn(Math.max(0, Math.min(dueAt(where), dueAt(position) - 1) - state.nowNanos()));
             } else {
                 waitFor(state.standby(), dueAt(position) - 1);
                 hurried |= !isAtRest() || awaitsBefore(state.standby());
             }
+            before = where == ItemProgress.BEFORE;
             order(new Order.Go());
         }
         while (state.standby() < end) {
@@ -240,6 +260,7 @@ final class StraightWorld extends WalkedWorld {
         while (stillBefore(position)) {
             playOn(Math.min(SECOND, dueAt(position) - 1 - state.nowNanos()));
         }
+        hurried |= state.progress().itemId() != itemId;
         order(new Order.Pace(permille));
     }
 

@@ -5,7 +5,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
 import org.pcollections.TreePMap;
+import underbaton.core.engine.device.Slot;
 import underbaton.core.engine.out.StepContext;
+import underbaton.core.rig.Effect;
 
 /**
  * What was called and leaves later, in the order of the times, while a step is taken.
@@ -77,6 +79,16 @@ public final class Agenda {
         List<Pending> all = List.copyOf(pending.values());
         pending = TreePMap.empty();
         return all;
+    }
+
+    /** What steps a list of a device on, in the order of the times. @param name of the list, in small letters */
+    public static List<Effect> steps(TreePMap<Pending.Key, Pending> pending, int deviceId, String name) {
+        return pending.values().stream()
+                .filter(p -> p instanceof Pending.ToCall c && c.deviceId() == deviceId)
+                .map(p -> ((Pending.ToCall) p).call().effect())
+                .filter(e -> Slot.key(e).equals(name))
+                .filter(e -> e.kind() == Effect.Kind.STEPS || e.kind() == Effect.Kind.SETS)
+                .toList();
     }
 
     /** The same so much later. */

@@ -74,16 +74,20 @@ public final class Calls {
 
     /** @param beforeStart whether it should have left before its item began */
     public void make(DueCall made, boolean beforeStart) {
+        make(made, beforeStart, false);
+    }
+
+    private void make(DueCall made, boolean beforeStart, boolean queued) {
         PlannedCall call = made.call();
         Cause cause = made.cause();
         long due = made.due();
         if (!agenda.isEmpty() && !cause.mends() && !step.isDryRun()) {
             overtakeMends(call);
-            OptionalLong steps = lastMendingStep(call);
+            OptionalLong steps = lastStep(call, queued);
             if (steps.isPresent()) {
-                // A machine that steps is stepped on from where it is being brought.
+                // A machine that steps is stepped on from where it is being brought, in the order of the calls.
                 Device device = step.plan().device(call.deviceId()).orElseThrow();
-                agenda.add(steps.getAsLong() + pause(device, call), new Pending.ToCall(call, cause));
+                agenda.add(steps.getAsLong() + pause(device, call), new Pending.ToCall(call, cause, true));
                 return;
             }
         }
@@ -122,7 +126,7 @@ public final class Calls {
         Agenda.Due first = agenda.takeFirst();
         long due = first.dueNanos();
         if (first.what() instanceof Pending.ToCall call) {
-            make(DueCall.at(due, call.call(), call.cause()), false);
+            make(DueCall.at(due, call.call(), call.cause()), false, call.queued());
         } else if (first.what() instanceof Pending.ToSend send) {
             out.emitAt(due, send.deviceId(), send.message(), send.cause());
             sounds.owe(send.deviceId(), send.message());
@@ -191,14 +195,19 @@ public final class Calls {
                         && Overlap.sets(call, move.move().motion().control());
     }
 
-    /** When the last step leaves by which it still brings a list to its place; empty when none does. */
-    private OptionalLong lastMendingStep(PlannedCall call) {
-        if (call.effect().kind() != Effect.Kind.STEPS) {
+    /**
+     * When the last step leaves by which it still brings a list to its place, and what was called meanwhile; empty when none does.
+     *
+     * @param queued whether the call has waited for that already, and only what has come anew is before it
+     */
+    private OptionalLong lastStep(PlannedCall call, boolean queued) {
+        Effect.Kind kind = call.effect().kind();
+        if (kind != Effect.Kind.STEPS && kind != Effect.Kind.SETS) {
             return OptionalLong.empty();
         }
         return agenda.state().entrySet().stream()
                 .filter(e -> e.getValue() instanceof Pending.ToCall waits
-                        && waits.cause().mends()
+                        && (waits.cause().mends() || waits.queued() && !queued)
                         && waits.deviceId() == call.deviceId()
                         && waits.call().effect().kind() != Effect.Kind.LEVELS
                         && !waits.call().effect().takesASlot()

@@ -25,8 +25,12 @@ public sealed interface Pending {
         }
     }
 
-    /** A call that is to be made. */
-    record ToCall(PlannedCall call, Cause cause) implements Pending {
+    /** A call that is to be made. @param queued whether it waits for steps by which a machine is being brought to its place */
+    record ToCall(PlannedCall call, Cause cause, boolean queued) implements Pending {
+        public ToCall(PlannedCall call, Cause cause) {
+            this(call, cause, false);
+        }
+
         @Override
         public int deviceId() {
             return call.deviceId();
@@ -34,7 +38,7 @@ public sealed interface Pending {
 
         @Override
         public ToCall shifted(long nanos) {
-            return new ToCall(call, cause.shifted(nanos));
+            return new ToCall(call, cause.shifted(nanos), queued);
         }
     }
 

@@ -6,6 +6,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Predicate;
 import underbaton.core.engine.device.Absence;
 import underbaton.core.engine.patch.Patching;
 import underbaton.core.rig.Device;
@@ -45,11 +46,16 @@ public final class CatchUp {
      *
      * @param now the difference as it is
      * @param rested the difference with all made in both that has been called
+     * @param sameSteps whether what has been called steps a list on in both alike: then that is still to come, and is not made twice
      */
-    public static List<Correction> atRest(List<Correction> now, List<Correction> rested) {
-        Map<Correction.Key, Correction> moves = new HashMap<>();
-        now.stream().filter(c -> c.goesOn().isPresent()).forEach(c -> moves.put(c.key(), c));
-        return rested.stream().map(c -> moves.getOrDefault(c.key(), c)).toList();
+    public static List<Correction> atRest(
+            List<Correction> now, List<Correction> rested, Predicate<Correction.Key> sameSteps) {
+        Map<Correction.Key, Correction> joined = new HashMap<>();
+        now.stream()
+                .filter(c ->
+                        c.goesOn().isPresent() || c.key().kind() == Correction.Kind.PLACE && sameSteps.test(c.key()))
+                .forEach(c -> joined.put(c.key(), c));
+        return rested.stream().map(c -> joined.getOrDefault(c.key(), c)).toList();
     }
 
     /** It comes with the patch set. */
