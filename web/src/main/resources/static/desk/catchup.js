@@ -76,6 +76,7 @@ if (sheet) {
     toNext: () => show('catch-up?to=next'),
     write: () => baton.post(path('write-down')),
     end: () => window.confirm('End this run? Its times are kept; the next GO begins another one.') && baton.post(path('end-run')),
+    seen: () => baton.post(path('seen')),
     take: () => baton.post(path('take-over')),
     places: () => show('places'),
     up: () => baton.post(path('bring-up')),

@@ -65,7 +65,7 @@ jump?.addEventListener('keydown', (e) => { if (e.key === 'Escape') { e.target.va
 
 const two = (n) => String(n).padStart(2, '0');
 const clocks = () => {
-  const now = new Date();
+  const now = new Date(baton.now());
   document.querySelectorAll('[data-clock]').forEach((e) => { e.textContent = `${two(now.getHours())}:${two(now.getMinutes())}`; });
   document.querySelectorAll('[data-at]').forEach((e) => { const at = new Date(Number(e.dataset.at)); e.textContent = `${two(at.getHours())}:${two(at.getMinutes())}`; });
   document.querySelectorAll('[data-since]').forEach((e) => {
@@ -76,13 +76,13 @@ const clocks = () => {
 };
 
 // Where the music is: the performer tells the position at every change, the item's beats are asked for once.
-let music = null; // { item, at, since, paused, table }
+let music = null; // { item, at, when, paused, table }
 const playing = document.getElementById('playing');
 const hear = async () => {
   let state = {};
   try { state = JSON.parse(playing.textContent || '{}'); } catch { return; }
   if (!state.item) { music = null; place(); return; }
-  const now = { ...state, since: performance.now(), table: music?.plan === state.plan ? music.table : null };
+  const now = { ...state, table: music?.plan === state.plan ? music.table : null };
   music = now;
   if (now.table) { place(); return; }
   const response = await fetch(`/shows/${baton.show}/desk/beats?item=${state.item}`).catch(() => null);
@@ -91,7 +91,7 @@ const hear = async () => {
 const last = (list, ms, time) => { let low = -1; for (let high = list.length - 1; low < high;) { const m = (low + high + 1) >> 1; if (time(list[m]) <= ms) low = m; else high = m - 1; } return list[low]; };
 const place = () => {
   const table = music?.table;
-  const ms = music ? music.at + (music.paused ? 0 : (performance.now() - music.since) * music.pace / 1000) : 0;
+  const ms = music ? music.at + (music.paused ? 0 : (baton.now() - music.when) * music.pace / 1000) : 0;
   document.querySelectorAll('[data-music]').forEach((e) => { e.hidden = !table || (e.querySelector('[data-left]') ? !table.end : !table.beats.length); });
   if (!table) return;
   const beat = last(table.beats, ms, (b) => b[0]);
@@ -106,13 +106,17 @@ const place = () => {
     e.textContent = bars > 0 ? `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${seconds} s` : `${seconds} s`;
   });
   const left = document.querySelector('[data-left]');
-  const s = Math.round((table.end - ms) / music.pace);
+  // While a vamp goes round, what is left begins behind it.
+  const vamps = music.vampTo > 0 && ms >= music.vampFrom;
+  const s = Math.round((table.end - (vamps ? music.vampTo : ms)) / music.pace);
   if (left) left.textContent = `${s < 0 ? '+' : ''}${Math.floor(Math.abs(s) / 60)}:${two(Math.abs(s) % 60)}`;
-  if (left) left.nextElementSibling.textContent = s < 0 ? 'over' : 'left of it';
+  if (left) left.nextElementSibling.textContent = s < 0 ? 'over' : vamps ? 'left after GO' : 'left of it';
 };
 if (playing) new MutationObserver(hear).observe(playing, { childList: true, characterData: true, subtree: true });
 setInterval(place, 50);
 
+// Another show was put on the desk: what stands here, an open sheet too, belongs to none any more.
+document.addEventListener('live', (e) => { if (e.detail.topic === 'desk' && !e.detail.data.trim()) window.location.reload(); });
 document.addEventListener('live', () => { labels(); clocks(); place(); });
 labels();
 clocks();

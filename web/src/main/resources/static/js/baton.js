@@ -16,6 +16,10 @@ const unmark = () => document.querySelectorAll('.is-invalid').forEach((e) => { e
 
 export const baton = {
   show: document.body.dataset.show,
+  behind: 0, // by how much the clock here is behind that of Under Baton, ms
+
+  /** The time by the clock of Under Baton, ms: a drawing may come late, and clocks of two machines differ. */
+  now() { return Date.now() + this.behind; },
 
   /** Asks for something: the answer, or null when it was refused or nobody answers, which is told then. */
   async ask(path, how = {}) {

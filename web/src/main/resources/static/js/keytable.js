@@ -167,6 +167,7 @@ export const KEYS = {
     from: may('Play from a section, a bar or a cue', 'f'),
     toNext: may('Cue to cue: to just before the next cue', 'j'),
     listen: may('Listeners off, or on again', 'd'),
+    seen: may('Say that you have seen what could not be done', 'x'),
   },
 
   log: {

@@ -9,6 +9,8 @@ export class Line {
     this.heard = 0;
     this.there = null; // nobody knows yet
     this.early = []; // orders given before it was known
+    this.behind = []; // by how much our clock was behind that of Under Baton when its last beats came, ms
+    this.clock = 0;
     this.wait = 250;
     this.connect();
     setInterval(() => this.look(), 200);
@@ -25,10 +27,19 @@ export class Line {
       this.heard = Date.now();
       this.say(true);
       const message = JSON.parse(e.data);
-      if (message.beat) return;
+      if (message.beat) { this.tick(message.beat); return; }
       this.tell(message.order ? this.owner(message.order) : '*', message);
     };
     socket.onclose = () => { if (socket === this.socket) this.lost(); };
+  }
+
+  // A beat has been under way for a while, one longer than the other: the one that came fastest tells most.
+  tick(beat) {
+    this.behind = [...this.behind.slice(-29), beat - Date.now()];
+    const clock = Math.max(...this.behind);
+    if (clock === this.clock) return;
+    this.clock = clock;
+    this.tell('*', { clock });
   }
 
   // The number of an order begins with the number of the page that gave it.
@@ -69,6 +80,7 @@ export class Line {
     if (said.topics?.length) this.pages.set(page, said); else this.pages.delete(page);
     this.send(said);
     if (this.there !== null) this.tell(page, { line: this.there });
+    this.tell(page, { clock: this.clock });
   }
 }
 

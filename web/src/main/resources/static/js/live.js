@@ -21,6 +21,7 @@ const subscribe = () => {
 
 const receive = (message) => {
   if ('line' in message) line(message.line);
+  else if ('clock' in message) baton.behind = message.clock;
   else if (message.order) answered(message);
   else if (message.gone && message.show === show) document.body.classList.add('show-gone');
   else if (message.topic && message.show === show) drawn(message);

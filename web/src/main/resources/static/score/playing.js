@@ -37,7 +37,7 @@ const frame = () => {
   const moving = music();
   if (!moving?.classList.contains('long') || !running.scale) return;
   running.times ??= JSON.parse(moving.dataset.beats);
-  const ms = running.at + (running.paused ? 0 : (performance.now() - running.since) * running.pace / 1000);
+  const ms = running.at + (running.paused ? 0 : (baton.now() - running.when) * running.pace / 1000);
   const low = lastAt(running.times, ms);
   const [t, x] = running.times[low];
   const [t2, x2] = running.times[Math.min(low + 1, running.times.length - 1)];
@@ -82,7 +82,7 @@ const told = async (text) => {
   try { now = JSON.parse(text || '{}'); } catch { return; }
   if (String(now.item) !== item) { if (state.running) stopRunning(); return; }
   const before = state.running;
-  state.running = { ...before, at: now.at, since: performance.now(), paused: now.paused, pace: now.pace, vamp: now.vamp, vampFrom: now.vampFrom };
+  state.running = { ...before, at: now.at, when: now.when, paused: now.paused, pace: now.pace, vamp: now.vamp, vampFrom: now.vampFrom };
   if (before) return;
   close();
   await load();

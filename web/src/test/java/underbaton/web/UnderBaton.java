@@ -26,6 +26,7 @@ import org.junit.jupiter.api.extension.BeforeAllCallback;
 import org.junit.jupiter.api.extension.ExtensionContext;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
+import underbaton.core.traffic.Traffic;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.shows.Shows;
 
@@ -41,6 +42,7 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
     /** A machine that is shared can stand still for seconds; a test that passes never waits for this. */
     private static final long LONGEST_MILLIS = 30_000;
 
+    private static final int LOG_LINES = 30;
     private static ConfigurableApplicationContext application;
     private static Browser browser;
     private static int standInPort;
@@ -161,13 +163,21 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         try {
             for (long waited = 0; !condition.getAsBoolean(); waited += 10) {
                 if (waited > LONGEST_MILLIS) {
-                    throw new AssertionError("never came about: " + what);
+                    throw new AssertionError("never came about: " + what + "; the log's last lines:" + lastOfLog());
                 }
                 Thread.sleep(10);
             }
         } catch (InterruptedException interrupted) {
             throw new AssertionError(interrupted);
         }
+    }
+
+    private static String lastOfLog() {
+        Traffic traffic = application.getBean(Traffic.class);
+        StringBuilder lines = new StringBuilder();
+        traffic.after(Math.max(0, traffic.last() - LOG_LINES), LOG_LINES)
+                .forEach(e -> lines.append("\n    ").append(e));
+        return lines.toString();
     }
 
     private static void script(String... arguments) {

@@ -31,6 +31,12 @@ public record CueNumber(BigDecimal value) implements Comparable<CueNumber> {
         }
     }
 
+    /** The same as a whole number, 1–99,999,000: what is twice the same is the same number. */
+    int thousandths() {
+        // Exact: a double holds so many places to spare.
+        return (int) Math.round(value.doubleValue() * 1000);
+    }
+
     /** @throws Refusal when the text is no cue number */
     public static CueNumber of(String text) {
         String typed = text.strip().replace(',', '.');

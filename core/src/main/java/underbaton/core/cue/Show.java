@@ -113,6 +113,32 @@ public record Show(
                 .toList();
     }
 
+    /** Whether another says the same, whenever it was said. */
+    public boolean saysTheSameAs(Show other) {
+        boolean same = name.equals(other.name)
+                && nextId == other.nextId
+                && items.size() == other.items.size()
+                && devices.equals(other.devices)
+                && listeners.equals(other.listeners)
+                && hands.equals(other.hands);
+        for (int i = 0; same && i < items.size(); i++) {
+            same = saysTheSame(items.get(i), other.items.get(i));
+        }
+        return same;
+    }
+
+    private static boolean saysTheSame(Item one, Item other) {
+        if (one.equals(other)) {
+            return true;
+        }
+        boolean same = one.cues().size() == other.cues().size()
+                && one.withCues(other.cues()).equals(other);
+        for (int i = 0; same && i < one.cues().size(); i++) {
+            same = one.cues().get(i).withVersion(0).equals(other.cues().get(i).withVersion(0));
+        }
+        return same;
+    }
+
     // ---- edits
 
     public Show renamed(String newName) {

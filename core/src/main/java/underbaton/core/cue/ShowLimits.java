@@ -1,11 +1,13 @@
 package underbaton.core.cue;
 
+import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.function.ToIntFunction;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Listener;
 
@@ -27,7 +29,9 @@ final class ShowLimits {
         requireAtMost(MOST_LISTENERS, listeners.size(), "listeners");
         requireAtMost(MOST_PAGES, hands.size(), "pages of hand cues");
         requireAtMost(1, (int) devices.stream().filter(PatchBay::is).count(), "patch bays");
-        requireDistinct(devices, items, listeners, hands);
+        if (!isDistinct(devices, items, listeners, hands)) {
+            refuseDouble(devices, items, listeners, hands);
+        }
     }
 
     private static void requireMeasure(List<Device> devices, List<Item> items) {
@@ -45,15 +49,59 @@ final class ShowLimits {
         }
     }
 
-    /** What is looked up by its id or number must be there once. */
-    private static void requireDistinct(
+    /** What is looked up by its id or number must be there once; each edit asks, so numbers alone are sorted. */
+    private static boolean isDistinct(
             List<Device> devices, List<Item> items, List<Listener> listeners, List<HandPage> hands) {
+        int cues = countOf(items, i -> i.cues().size());
         int parts = countOf(devices, d -> 1 + d.phrases().size())
-                + countOf(items, i -> 1 + i.cues().size())
+                + items.size()
+                + cues
                 + listeners.size()
                 + countOf(hands, h -> 1 + h.keys().size());
-        Set<Integer> ids = new HashSet<>(2 * parts);
-        Set<CueNumber> numbers = new HashSet<>(2 * parts);
+        int[] ids = new int[parts];
+        int[] numbers = new int[cues];
+        int i = 0;
+        int n = 0;
+        for (Device device : devices) {
+            ids[i++] = device.id();
+            for (Phrase phrase : device.phrases()) {
+                ids[i++] = phrase.id();
+            }
+        }
+        for (Item item : items) {
+            ids[i++] = item.id();
+            for (Cue cue : item.cues()) {
+                ids[i++] = cue.id();
+                numbers[n++] = cue.number().thousandths();
+            }
+        }
+        for (Listener listener : listeners) {
+            ids[i++] = listener.id();
+        }
+        for (HandPage page : hands) {
+            ids[i++] = page.id();
+            for (HandKey key : page.keys()) {
+                ids[i++] = key.id();
+            }
+        }
+        return isEachOnce(ids) && isEachOnce(numbers);
+    }
+
+    private static boolean isEachOnce(int[] all) {
+        Arrays.sort(all);
+        for (int i = 1; i < all.length; i++) {
+            if (all[i] == all[i - 1]) {
+                return false;
+            }
+        }
+        return true;
+    }
+
+    /** @throws Refusal that names the first that is there twice */
+    private static void refuseDouble(
+            List<Device> devices, List<Item> items, List<Listener> listeners, List<HandPage> hands) {
+        Set<Integer> ids = new HashSet<>();
+        Set<CueNumber> numbers = new HashSet<>();
         for (Device device : devices) {
             requireNew(ids.add(device.id()), "machine", () -> quoted(device.name()));
             device.phrases().forEach(p -> requireNew(ids.add(p.id()), "phrase", () -> quoted(p.name())));
@@ -75,7 +123,6 @@ final class ShowLimits {
         return all.stream().mapToInt(partsOf).sum();
     }
 
-    /** @param name asked for only when it is needed: each edit comes by here with every part of the show */
     private static void requireNew(boolean isNew, String kind, Supplier<String> name) {
         if (!isNew) {
             throw new Refusal("show", "The " + kind + " " + name.get() + " is in the show twice; keep one of them.");

@@ -2,7 +2,6 @@ package underbaton.core.engine;
 
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -13,7 +12,6 @@ import underbaton.core.engine.music.Playing;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
-import underbaton.core.rig.Control;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
 import underbaton.core.score.Section;
@@ -285,21 +283,8 @@ public record Destination(
             item.timed().stream()
                     .filter(t -> t.momentNanos() == nanos)
                     .flatMap(t -> t.calls().stream())
-                    .forEach(call -> {
-                        call.levels().keySet().forEach(c -> coming.add(level(c)));
-                        call.motion().ifPresent(m -> coming.add(level(m.control())));
-                        if (!call.effect().takesASlot()) {
-                            return;
-                        }
-                        String slot = call.effect().of().toLowerCase(Locale.ROOT);
-                        coming.add(new Correction.Key(call.deviceId(), Correction.Kind.SLOT, slot));
-                        coming.add(new Correction.Key(call.deviceId(), Correction.Kind.RUNS, slot));
-                    });
+                    .forEach(call -> coming.addAll(Correction.Key.of(call)));
             return coming;
-        }
-
-        private static Correction.Key level(Control control) {
-            return new Correction.Key(control.deviceId(), Correction.Kind.LEVEL, control.address());
         }
     }
 }

@@ -29,7 +29,7 @@ final class Go {
         }
         boolean vamps = parts.music.playing().filter(Playing::vamping).isPresent();
         if (vamps && !parts.step.isDryRun()) {
-            parts.music.release();
+            parts.release();
             parts.operator.gone();
             return;
         }

@@ -95,6 +95,9 @@ public sealed interface Order {
     /** Drops what is still to come, leaves moves where they are, and stops all that goes on by itself. */
     record StopAll() implements Order {}
 
+    /** The show leaves the desk: nothing more of it comes, what goes on by itself or sounds is ended; looks and levels stay as they are. */
+    record PutAway() implements Order {}
+
     /** Takes over a changed book; the standby stays on its cue, or on the one that took its place. */
     record Adopt(Plan plan) implements Order {}
 

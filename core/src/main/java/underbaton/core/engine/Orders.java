@@ -36,6 +36,7 @@ final class Orders {
         row(Order.StandBy.class, (p, o) -> p.jumps.standBy(plan(p).indexOf(o.cueId())));
         row(Order.Behave.class, (p, o) -> p.operator.behave(o.options()));
         row(Order.StopAll.class, (p, o) -> stopAll(p));
+        row(Order.PutAway.class, (p, o) -> endAll(p, "put away"));
         // The music.
         row(Order.Play.class, (p, o) -> plan(p).item(o.itemId())
                 .ifPresent(item -> p.jumps.play(item, o.fromNanos(), o.cueId())));
@@ -52,7 +53,7 @@ final class Orders {
         row(Order.Pace.class, (p, o) -> p.music.pace(o.permille()));
         row(Order.PaceBy.class, (p, o) -> p.music.paceBy(o.permille()));
         row(Order.Tap.class, (p, o) -> p.music.tap());
-        row(Order.Release.class, (p, o) -> p.music.release());
+        row(Order.Release.class, (p, o) -> p.release());
         row(Order.Leave.class, (p, o) -> p.jumps.leave(o.cueId()));
         row(Order.BreakOff.class, (p, o) -> p.jumps.breakOff());
         row(Order.TakeUp.class, (p, o) -> takeUp(p, o.book()));
@@ -144,15 +145,19 @@ final class Orders {
     }
 
     /** What was still to leave is dropped, moves stay where they are, and all that sounds or goes on by itself ends. */
-    private static void stopAll(Parts p) {
+    private static void endAll(Parts p, String words) {
         p.music.stop(true);
         p.moves.halt();
         p.calls.dropAll();
-        p.sounds.silenceAll(Cause.outside("stop all", p.step.now()));
+        p.sounds.silenceAll(Cause.outside(words, p.step.now()));
         p.relays.letDownAll();
+        plan(p).devices().forEach(d -> p.holds.stop(d.id(), slot -> true, words));
+    }
+
+    private static void stopAll(Parts p) {
+        endAll(p, "stop all");
         Cause safe = Cause.outside("stop all, made safe", p.step.now());
         for (Device device : plan(p).devices()) {
-            p.holds.stop(device.id(), slot -> true, "stop all");
             device.safePhrase().ifPresent(phrase -> p.calls.make(PlannedCall.of(device, phrase), safe));
         }
     }

@@ -88,6 +88,11 @@ final class Parts {
         return listeners;
     }
 
+    /** The vamp that goes round is let go on; what was told of its next pass is taken back. */
+    void release() {
+        music.release().ifPresent(told -> corrections.takeBack(told.before(), told.calls()));
+    }
+
     // ---- time
 
     /** Something that comes by itself. */

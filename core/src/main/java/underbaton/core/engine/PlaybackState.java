@@ -24,6 +24,7 @@ import underbaton.core.engine.device.Slot;
 import underbaton.core.engine.key.HandKeys;
 import underbaton.core.engine.key.KeyLight;
 import underbaton.core.engine.move.Move;
+import underbaton.core.engine.move.Moves;
 import underbaton.core.engine.music.FollowOn;
 import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.music.MusicState;
@@ -38,9 +39,11 @@ import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.PlannedKey;
+import underbaton.core.plan.PlannedMotion;
 import underbaton.core.plan.TimedCalls;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Control;
+import underbaton.core.rig.Device;
 import underbaton.core.signal.Hearing;
 
 /**
@@ -206,6 +209,18 @@ public record PlaybackState(
         }
         Level level = told.levels().get(control);
         return level == null ? OptionalDouble.empty() : OptionalDouble.of(level.exact());
+    }
+
+    /** What becomes of a fade of a cue of which nobody knows where it would begin now: {@code is at its amount at once}; empty for all others. */
+    public Optional<String> untoldFade(PlannedCue cue, Device device) {
+        boolean untold = cue.calls().stream()
+                .filter(c -> c.deviceId() == device.id())
+                .flatMap(c -> c.motion().stream())
+                .map(PlannedMotion::control)
+                .anyMatch(control -> standsAt(control, nowNanos).isEmpty()
+                        && Moves.byBook(plan, told.device(device.id()), cue.label(), control)
+                                .isEmpty());
+        return untold ? Optional.of(device.care().untoldFade().words()) : Optional.empty();
     }
 
     /** Where a device stands in a list that it steps through, as far as it was told; empty when nobody knows. */

@@ -187,6 +187,20 @@ public final class Lane {
         device = changed;
     }
 
+    /** Whether nothing waits, and nothing is being sent. */
+    public boolean isIdle() {
+        synchronized (waiting) {
+            if (!waiting.isEmpty()) {
+                return false;
+            }
+        }
+        if (!delivering.tryLock()) {
+            return false;
+        }
+        delivering.unlock();
+        return true;
+    }
+
     /**
      * Ends the lane: what sounds is ended now, and what else was waiting is logged as dropped. When it returns nothing of
      * it will leave any more, so the way out can be given to another show.

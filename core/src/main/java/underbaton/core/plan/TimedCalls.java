@@ -34,6 +34,18 @@ public record TimedCalls(
         return BY_TIME.compare(this, other);
     }
 
+    /** The same with some of its calls. */
+    public TimedCalls calling(List<PlannedCall> some) {
+        return some.size() == calls.size()
+                ? this
+                : new TimedCalls(nanos, momentNanos, lateNanos, order, cue, some, strikes);
+    }
+
+    /** The same so much later, and in time for that. */
+    public TimedCalls later(long by) {
+        return new TimedCalls(nanos - lateNanos + by, momentNanos + by, 0, order, cue, calls, strikes);
+    }
+
     /** The same, told no earlier than at a place of the item. */
     public TimedCalls notBefore(long position) {
         return nanos >= position

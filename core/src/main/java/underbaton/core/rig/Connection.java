@@ -122,7 +122,11 @@ public sealed interface Connection {
     }
 
     private static String requireHost(String host) {
-        String name = Refusal.requireName("host", host, 253);
+        String name = Refusal.requireName("host", host, 255);
+        if (name.matches("\\[[0-9A-Fa-f:.]+]")) {
+            // An address of IPv6 as it stands in a web address.
+            name = name.substring(1, name.length() - 1);
+        }
         if (!name.matches("[A-Za-z0-9.:_-]+")) {
             throw new Refusal("host", "“" + name + "” is no host; type a name or an address such as 192.168.1.20.");
         }

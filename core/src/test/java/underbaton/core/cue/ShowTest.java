@@ -131,4 +131,20 @@ class ShowTest {
                 .isInstanceOf(Refusal.class)
                 .hasMessageContaining("cue 11 already");
     }
+
+    @Test
+    void whatSaysTheSameAtAnotherRevisionIsTheSame() {
+        Show show = Shows.small();
+        Cue cue = show.cues().findFirst().orElseThrow();
+        int item = show.items().get(0).id();
+        Device lights = show.devices().get(0);
+        assertThat(show.withCue(item, cue)).isNotEqualTo(show);
+        assertThat(show.withCue(item, cue).saysTheSameAs(show)).isTrue();
+        assertThat(show.withDevice(lights).saysTheSameAs(show)).isTrue();
+        assertThat(show.withCue(item, cue.withWhat("Curtain")).saysTheSameAs(show))
+                .isFalse();
+        assertThat(show.withDevice(lights.withTiming(9, 0)).saysTheSameAs(show)).isFalse();
+        assertThat(show.withItemAt(item, 1).saysTheSameAs(show)).isFalse();
+        assertThat(show.renamed("Otherwise").saysTheSameAs(show)).isFalse();
+    }
 }

@@ -158,6 +158,14 @@ class OwedEndsTest extends PlayedShow {
     }
 
     @Test
+    void aShowThatIsPutAwayLeavesNothingSounding() {
+        begin();
+        fire(sampler, "River bed");
+        order(new Order.PutAway());
+        assertThat(sounds()).isEmpty();
+    }
+
+    @Test
     void allNotesOffEndsWhatAPhraseHasStruckToo() {
         begin();
         fire(sampler, "River bed");

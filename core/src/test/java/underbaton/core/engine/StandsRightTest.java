@@ -15,6 +15,7 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
 import underbaton.core.engine.catchup.Correction;
+import underbaton.core.engine.out.Happening;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
@@ -108,6 +109,93 @@ class StandsRightTest extends PlayedShow {
         assertThat(sent())
                 .as("the film that the hold stopped alone")
                 .containsExactly("goes on after the hold 91 24 7F @ 4000");
+    }
+
+    private void vamp(String phrases) {
+        alone();
+        show = show.withDevice(show.devices().get(0).withTiming(500, 0));
+        song("1 quarter = 120\n3 vamp 2 bars\n9 end", "at 3:1 | " + phrases, "at 4:1 | Amber");
+        playFromTen();
+        pass(7000);
+        sent();
+    }
+
+    @Test
+    void a_machine_with_a_lead_is_in_time_on_every_pass_of_a_vamp() {
+        vamp("Blue");
+        pass(5000);
+        assertThat(sent())
+                .containsExactly("cue 20 90 02 7F @ 7500", "cue 21 90 01 7F @ 9500", "cue 20 90 02 7F @ 11500");
+    }
+
+    @Test
+    void what_a_machine_was_told_of_a_pass_that_does_not_come_is_taken_back() {
+        vamp("Blue");
+        pass(700);
+        order(new Order.Release());
+        pass(2000);
+        assertThat(sent()).containsExactly("cue 20 90 02 7F @ 7500", "catch-up 90 01 7F @ 7700");
+    }
+
+    @Test
+    void what_somebody_has_set_since_is_not_taken_back() {
+        vamp("Blue");
+        pass(600);
+        Device lights = show.devices().get(0);
+        order(new Order.Fire(PlannedCall.of(lights, lights.phraseNamed("Dark").orElseThrow()), "by hand"));
+        order(new Order.Release());
+        pass(2000);
+        assertThat(sent()).containsExactly("cue 20 90 02 7F @ 7500", "by hand 90 00 7F @ 7600");
+    }
+
+    @Test
+    void what_cannot_be_taken_back_is_told_at_its_place_of_the_next_pass() {
+        vamp("Flash");
+        pass(1500);
+        assertThat(sent()).isEmpty();
+    }
+
+    @Test
+    void an_edit_in_a_vamp_tells_nothing_of_its_next_pass_twice() {
+        vamp("Blue");
+        pass(700);
+        order(new Order.Adopt(Planner.plan(show)));
+        pass(1500);
+        assertThat(sent()).containsExactly("cue 20 90 02 7F @ 7500");
+    }
+
+    @Test
+    void what_cannot_go_on_in_its_middle_after_a_hold_is_told() {
+        Device player = show.devices().get(1);
+        Phrase reel = new Phrase(
+                0,
+                "Reel",
+                new SpeechWording(Numbering.WIRE).read("note 40"),
+                Optional.empty(),
+                Effect.of("starts for 60 s"),
+                false,
+                false,
+                Remarks.NONE);
+        show = show.withPhrase(player.id(), reel);
+        song(SONG);
+        show = Shows.cue(show, "20", "at 1:1", "Reel");
+        playFromTen();
+        pass(3000);
+        order(new Order.Hold());
+        pass(1000);
+        Step step = Engine.step(state, Event.of(state.nowNanos(), new Order.Resume()));
+        assertThat(step.happenings()).contains(new Happening.StaysOff(player.id(), "Reel"));
+    }
+
+    @Test
+    void a_show_that_is_put_away_stops_what_it_has_set_going_and_leaves_the_looks() {
+        song(SONG, "at 1:1 | Play, Blue", "at 2:1 | Amber");
+        playFromTen();
+        pass(500);
+        sent();
+        order(new Order.PutAway());
+        pass(10_000);
+        assertThat(sent()).containsExactly("put away 91 23 7F @ 500");
     }
 
     @Test
@@ -345,6 +433,17 @@ class StandsRightTest extends PlayedShow {
         rejoin(new Whereto.Here());
         pass(5000);
         assertThat(place(tablet)).isEqualTo(3);
+    }
+
+    @Test
+    void what_a_nudge_jumps_over_is_stamped_with_the_nudge() {
+        alone();
+        song(SONG, "at 1:3 | Blue", "at 2:1 | Play");
+        playFromTen();
+        pass(500);
+        sent();
+        order(new Order.Nudge(2000 * MS));
+        assertThat(sent()).containsExactly("cue 20 90 02 7F @ 500", "cue 21 91 24 7F @ 500");
     }
 
     @Test

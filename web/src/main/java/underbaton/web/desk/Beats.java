@@ -29,7 +29,8 @@ record Beats(int item, List<long[]> beats, List<Begin> sections, long end) {
                 planned.item().id(),
                 times.map(Beats::beats).orElse(List.of()),
                 times.map(Beats::sections).orElse(List.of()),
-                planned.seconds() * 1000L);
+                // What it plays is known better than what was planned.
+                times.isPresent() ? planned.scoreNanos() / 1_000_000 : planned.seconds() * 1000L);
     }
 
     private static List<long[]> beats(Score.Times times) {

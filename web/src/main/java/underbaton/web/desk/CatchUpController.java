@@ -88,7 +88,8 @@ class CatchUpController {
     }
 
     /**
-     * The music goes on there: at once where nothing can be made right, since the band is playing already; else the sheet is shown first.
+     * The music goes on there: at once where nothing can be made right, or where the operator has chosen so, since the band is playing
+     * already; else the sheet is shown first.
      *
      * @param atOnce whether it goes on in any case; all that is not guarded is made right on the way
      */
@@ -101,7 +102,7 @@ class CatchUpController {
             HttpServletResponse response) {
         Destination destination = destinations.of(showId, to);
         List<Correction> corrections = destination.corrections(destinations.now(showId));
-        if (!atOnce && corrections.stream().anyMatch(Correction::isPossible)) {
+        if (!atOnce && !stage.goesOnAtOnce() && corrections.stream().anyMatch(Correction::isPossible)) {
             model.addAttribute("showId", showId);
             model.addAttribute("sheet", CatchUpView.of(shows.get(showId), to, destination.words(), corrections));
             return "desk/catchup :: sheet";

@@ -34,6 +34,9 @@ import underbaton.web.stage.Stage;
 @Controller
 class DeskController {
 
+    /** By this a page sees that its show has left the desk; nothing at all would not be sent. */
+    private static final String NOT_ON_DESK = " ";
+
     private final Shows shows;
     private final Stage stage;
     private final Lamps lamps;
@@ -79,7 +82,7 @@ class DeskController {
                         "desk/desk",
                         "open",
                         Map.of("desk", DeskView.of(show.get(), state.get(), clock, aside(showId, state.get()))))
-                : "";
+                : NOT_ON_DESK;
     }
 
     private DeskView.Aside aside(int showId, PlaybackState state) {
@@ -90,6 +93,7 @@ class DeskController {
                 recorder.timings(showId, state.plan())
                         .map(t -> DeskView.Run.of(recorder.since(showId).orElse(clock.epochMicros()), t)),
                 recorder.writesDown(),
+                stage.troubles(showId),
                 Math.abs(stage.performer(showId).unaccounted()));
     }
 
@@ -115,6 +119,7 @@ class DeskController {
         model.addAttribute("deeds", orders.table());
         model.addAttribute("lead", stage.cueToCueNanos() / 1_000_000_000L);
         model.addAttribute("edits", stage.editsTreated());
+        model.addAttribute("onAtOnce", stage.goesOnAtOnce());
         model.addAttribute("lamps", lamps.all());
         return "desk/desk";
     }
@@ -125,6 +130,7 @@ class DeskController {
      * @param again within so many ms another GO asks, 0–2,000
      * @param keeps whether a tempo of the day holds for the next items too
      * @param edits what becomes of edits while the show runs
+     * @param onAtOnce whether going on after a hold makes the machines right on the way, and shows no sheet first
      * @param lead how long before a cue the music begins from cue to cue, s, 0–60
      */
     @PostMapping("/shows/{showId}/desk/manner")
@@ -135,11 +141,20 @@ class DeskController {
             @RequestParam String skipped,
             @RequestParam String again,
             @RequestParam(defaultValue = "false") boolean keeps,
+            @RequestParam(defaultValue = "false") boolean onAtOnce,
             @RequestParam Edits edits,
             @RequestParam String lead) {
+        stage.goOnAtOnce(onAtOnce);
         stage.treatEdits(edits);
         stage.leadCueToCue(Typed.number("lead", lead));
         stage.behave(showId, Manners.of(asks, skipped.equals("all"), Typed.number("again", again), keeps));
+    }
+
+    /** Somebody has seen what could not be done. */
+    @PostMapping("/shows/{showId}/desk/seen")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void seen(@PathVariable int showId) {
+        stage.troublesSeen(showId);
     }
 
     /** Takes over the edits that were made while the show runs. */

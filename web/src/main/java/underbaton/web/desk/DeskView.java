@@ -83,8 +83,9 @@ public record DeskView(
      * A cue that comes by itself.
      *
      * @param atMillis when, since the item began
+     * @param afterGo whether a vamp goes round before it until GO lets the music go on
      */
-    public record Timed(Row row, long atMillis) {}
+    public record Timed(Row row, long atMillis, boolean afterGo) {}
 
     /** {@code 98.5 %} where the music does not go as it is written; else empty. */
     public String tempo() {
@@ -101,6 +102,7 @@ public record DeskView(
      * @param waiting in words, the edits that wait to be taken over
      * @param run the performance that goes on
      * @param writesDown whether each GO's place is kept for the score
+     * @param troubles in words, what could not be done and nobody has said to have seen
      * @param unaccounted by how many messages what was said to be sent and what left differ; 0 when all is well
      */
     public record Aside(
@@ -109,6 +111,7 @@ public record DeskView(
             List<String> waiting,
             Optional<Run> run,
             boolean writesDown,
+            List<String> troubles,
             long unaccounted) {}
 
     /**
@@ -245,10 +248,13 @@ public record DeskView(
 
     private static List<Timed> timed(Show show, PlaybackState state) {
         return state.playing().stream()
-                .flatMap(p -> p.ahead().stream())
-                .filter(TimedCalls::strikes)
-                .limit(MOST_TIMED)
-                .map(t -> new Timed(row(show, state, t.cue(), Optional.empty()), t.nanos() / 1_000_000))
+                .flatMap(p -> p.ahead().stream()
+                        .filter(TimedCalls::strikes)
+                        .limit(MOST_TIMED)
+                        .map(t -> new Timed(
+                                row(show, state, t.cue(), Optional.empty()),
+                                t.nanos() / 1_000_000,
+                                p.waitsForRelease(t))))
                 .toList();
     }
 
@@ -292,7 +298,9 @@ public record DeskView(
                     .map(PlannedCall::phrase)
                     .toList();
             if (!phrases.isEmpty()) {
-                String doubt = written.flatMap(c -> Doubt.of(c, device)).orElse(null);
+                String doubt = written.flatMap(c -> Doubt.of(c, device))
+                        .or(() -> state.untoldFade(cue, device).map(w -> "nobody knows where it stands: the fade " + w))
+                        .orElse(null);
                 boolean guarded = cue.calls().stream()
                         .filter(c -> c.deviceId() == device.id())
                         .anyMatch(state.plan()::isGuarded);

@@ -65,12 +65,12 @@ final class Browser {
     }
 
     /** Shows the pages that the line is there; one that is being written to shows it anyway. */
-    void beat() {
+    void beat(long epochMicros) {
         synchronized (this) {
             if (sending || !answers.isEmpty()) {
                 return;
             }
-            answers.add(Frames.BEAT);
+            answers.add(Frames.beat(epochMicros));
         }
         sendNext();
     }

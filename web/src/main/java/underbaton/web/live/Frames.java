@@ -9,8 +9,6 @@ import tools.jackson.databind.json.JsonMapper;
 /** What goes over the line between a browser and us: a line of JSON each. */
 final class Frames {
 
-    static final String BEAT = "{\"beat\":true}";
-
     private static final JsonMapper MAPPER = JsonMapper.builder()
             .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             .disable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
@@ -35,6 +33,11 @@ final class Frames {
 
     static String drawing(Live.Part part, String drawn) {
         return MAPPER.writeValueAsString(Map.of("show", part.showId(), "topic", part.topic(), "data", drawn));
+    }
+
+    /** The line is there. @param epochMicros what the time is, by our clock */
+    static String beat(long epochMicros) {
+        return "{\"beat\":" + epochMicros / 1000 + "}";
     }
 
     /** @param words why it was not done; empty when it was */

@@ -10,6 +10,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
+import underbaton.core.perform.Clock;
 
 /**
  * Keeps open pages up to date. A topic is one part of a page of one show; when it has changed, its painter draws it once, on
@@ -40,11 +41,11 @@ public class Live {
     private final Loop painting;
     private final Loop beating;
 
-    Live(Loops loops) {
+    Live(Loops loops, Clock clock) {
         painting = loops.start("pages", this::paintDirty);
         beating = loops.start("beats to pages", () -> {
             LockSupport.parkNanos(this, BEAT_NANOS);
-            browsers.forEach(Browser::beat);
+            browsers.forEach(b -> b.beat(clock.epochMicros()));
         });
     }
 

@@ -39,6 +39,7 @@ public class Alarms {
     private final Path data;
     private final Journal journal;
     private final Backups backups;
+    private final List<Alarm> others;
     private final Loops loops;
     private final Live live;
     private final Loop loop;
@@ -49,6 +50,7 @@ public class Alarms {
             Settings settings,
             Journal journal,
             Backups backups,
+            List<Alarm> others,
             Loops loops,
             Live live,
             Painting painting) {
@@ -56,6 +58,7 @@ public class Alarms {
         this.data = settings.data();
         this.journal = journal;
         this.backups = backups;
+        this.others = others;
         this.loops = loops;
         this.live = live;
         live.paints("alarms", showId -> painting.of("page/alarms", "alarms", Map.of("alarms", now)));
@@ -91,6 +94,7 @@ public class Alarms {
             found.add(backups.trouble() + "; the show itself is not touched by it.");
         }
         disk(found);
+        others.forEach(o -> found.addAll(o.alarms()));
         loops.broken()
                 .forEach(b -> found.add("Something within Under Baton does not work: " + b
                         + ". The rest goes on; restart it in the next pause (./baton stop, ./baton start)."));

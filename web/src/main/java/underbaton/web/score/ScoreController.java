@@ -57,8 +57,8 @@ class ScoreController {
     }
 
     /**
-     * Where the music is, as the pages read it: item, which planning of it, position in ms, whether it moves, and the vamp
-     * in words.
+     * Where the music is, as the pages read it: item, which planning of it, position in ms and the moment of that by our clock, whether
+     * it moves, and the vamp in words.
      */
     private String playing(int showId) {
         Optional<Playing> playing = stage.playback(showId).flatMap(PlaybackState::playing);
@@ -69,16 +69,20 @@ class ScoreController {
         String vamp = p.vamp()
                 .map(v -> p.released() ? "vamp: leaving" : "vamp, time " + p.pass() + ": GO lets it go on")
                 .orElse("");
+        long now = clock.nanos();
         long from = p.vamp().map(v -> v.fromNanos() / 1_000_000).orElse(0L);
-        return "{\"item\":%d,\"plan\":%d,\"at\":%d,\"paused\":%b,\"pace\":%d,\"vamp\":\"%s\",\"vampFrom\":%d}"
+        long to = p.released() ? 0 : p.vamp().map(v -> v.toNanos() / 1_000_000).orElse(0L);
+        return "{\"item\":%d,\"plan\":%d,\"at\":%d,\"when\":%d,\"paused\":%b,\"pace\":%d,\"vamp\":\"%s\",\"vampFrom\":%d,\"vampTo\":%d}"
                 .formatted(
                         p.item().item().id(),
                         System.identityHashCode(p.item()),
-                        p.position(clock.nanos()) / 1_000_000,
+                        p.position(now) / 1_000_000,
+                        clock.epochMicrosAt(now) / 1000,
                         p.paused(),
                         p.anchor().permille(),
                         vamp,
-                        from);
+                        from,
+                        to);
     }
 
     @GetMapping("/shows/{showId}/score")

@@ -73,10 +73,13 @@ class ShowsController {
 
     /** What the show on the desk is in the middle of, if it is. */
     private Optional<String> running() {
-        return stage.openShow().flatMap(s -> stage.playback(s.id())
-                .flatMap(PlaybackState::last)
-                .map(f ->
-                        s.name() + " is running on the desk, at cue " + f.cue().number() + "."));
+        return stage.openShow()
+                .filter(s -> stage.isRunning(s.id()))
+                .map(s -> s.name() + " is running on the desk"
+                        + stage.playback(s.id())
+                                .flatMap(PlaybackState::last)
+                                .map(f -> ", at cue " + f.cue().number() + ".")
+                                .orElse("."));
     }
 
     /** Answers with where to go: another page has other styles and scripts, so it must be opened, not swapped in. */
@@ -106,6 +109,7 @@ class ShowsController {
     @PostMapping("/shows/{showId}/delete")
     String delete(@PathVariable int showId) {
         if (stage.isOpen(showId)) {
+            stage.putAway();
             stage.close();
         }
         shows.delete(showId);

@@ -1,43 +1,78 @@
 package underbaton.web.stage;
 
-import java.net.InetAddress;
+import jakarta.annotation.PreDestroy;
+import java.net.InetSocketAddress;
+import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.BiConsumer;
+import java.util.function.Function;
 import org.springframework.stereotype.Component;
+import underbaton.core.loop.Loop;
+import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.RealTime;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Wording;
+import underbaton.core.signal.Flood;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
+import underbaton.web.page.Alarm;
 import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
 /**
  * The one inbox: what comes in, from machines of the rig and from others, is logged with who said it, when it was read and
- * its bytes as they came. Strangers have a share of the log and no more ({@link StrangerShare}). Called on the wires'
- * threads.
+ * its bytes as they came, and is heard. Strangers have a share of the log and no more ({@link StrangerShare}); what is heard is limited
+ * for nobody but who says more than can be heard at all ({@link Flood}). Called on the wires' threads.
  */
 @Component
-public class Arrivals implements SessionEndpoint.Ear {
+public class Arrivals implements SessionEndpoint.Ear, Alarm {
+
+    private static final long RELEASE_NANOS = TimeUnit.MILLISECONDS.toNanos(20);
 
     private final Traffic traffic;
     private final Clock clock;
     private final StrangerShare share;
+    private final Flood flood;
+    private final Loop releasing;
+    private volatile Function<InetSocketAddress, Optional<Device>> rig = from -> Optional.empty();
     private volatile int showId;
     private volatile BiConsumer<Source, Signal> listening = (source, signal) -> {};
 
-    Arrivals(Traffic traffic, Clock clock) {
+    Arrivals(Traffic traffic, Clock clock, Loops loops) {
         this.traffic = traffic;
         this.clock = clock;
         this.share = new StrangerShare(clock);
+        this.flood = new Flood(clock);
+        releasing = loops.start("what a flood held back", () -> {
+            LockSupport.parkNanos(this, RELEASE_NANOS);
+            flood.release((source, signal) -> listening.accept(source, signal));
+        });
     }
 
-    /** Is told of all that comes in, strangers' share of it alone; on the wires' threads, must return at once. */
+    /** Says which machine of the rig speaks from an address. */
+    void knowBy(Function<InetSocketAddress, Optional<Device>> whoIsThere) {
+        rig = whoIsThere;
+    }
+
+    @Override
+    public List<String> alarms() {
+        return flood.words();
+    }
+
+    @PreDestroy
+    void close() {
+        releasing.close();
+    }
+
+    /** Is told of all that comes in and can be heard; on the wires' threads, must return at once. */
     void listen(BiConsumer<Source, Signal> newListening) {
         listening = newListening;
     }
@@ -48,8 +83,10 @@ public class Arrivals implements SessionEndpoint.Ear {
     }
 
     void heard(int ofShow, Optional<Device> device, Signal signal) {
-        listening.accept(
-                device.map(Source::of).orElse(new Source(Source.OTHERS, "a line of ours", Numbering.WIRE)), signal);
+        if (!isSignal(signal)) {
+            return;
+        }
+        hear(device.map(Source::of).orElse(new Source(Source.OTHERS, "a line of ours", Numbering.WIRE)), signal);
         log(
                 ofShow,
                 device.map(Device::id).orElse(0),
@@ -64,12 +101,30 @@ public class Arrivals implements SessionEndpoint.Ear {
         stranger(peer.name(), Signal.of(message, arrivalNanos));
     }
 
-    /** Somebody who spoke to our OSC port. */
-    void heard(InetAddress from, Signal signal) {
-        stranger("OSC from " + from.getHostAddress(), signal);
+    /** Somebody who spoke to our OSC port: a machine of the rig, or another. */
+    void heard(InetSocketAddress from, Signal signal) {
+        Optional<Device> machine = rig.apply(from);
+        if (machine.isPresent()) {
+            heard(showId, machine, signal);
+        } else {
+            stranger("OSC from " + from.getAddress().getHostAddress(), signal);
+        }
+    }
+
+    /** A clock ticks, and a line says that it is there: neither is said to anybody. */
+    private static boolean isSignal(Signal signal) {
+        return signal.message() != RealTime.CLOCK && signal.message() != RealTime.ACTIVE_SENSING;
+    }
+
+    private void hear(Source source, Signal signal) {
+        flood.hear(source, signal).forEach(s -> listening.accept(source, s));
     }
 
     private void stranger(String name, Signal signal) {
+        if (!isSignal(signal)) {
+            return;
+        }
+        hear(new Source(Source.OTHERS, name, Numbering.WIRE), signal);
         StrangerShare.Verdict verdict = share.of(name);
         if (verdict.untold() > 0) {
             tell(
@@ -81,7 +136,6 @@ public class Arrivals implements SessionEndpoint.Ear {
                     clock.epochMicros());
         }
         if (verdict.listed()) {
-            listening.accept(new Source(Source.OTHERS, name, Numbering.WIRE), signal);
             log(showId, 0, name, Numbering.WIRE, signal);
         }
     }

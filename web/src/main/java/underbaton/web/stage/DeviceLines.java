@@ -1,16 +1,15 @@
 package underbaton.web.stage;
 
-import java.net.InetAddress;
-import java.net.UnknownHostException;
+import jakarta.annotation.PreDestroy;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.Show;
@@ -43,12 +42,13 @@ class DeviceLines implements Outbox {
     private final Clock clock;
     private final Loops loops;
     private final Live live;
-    private final OscPort oscPort;
+    private final RigAddresses addresses;
     private volatile Map<Integer, DeviceLine> lines = Map.of();
     private volatile int showId;
     /** Who may have said what comes in on a line. */
     private volatile Map<Connection, List<Device>> onLine = Map.of();
 
+    private static final long SETTLE_LOOK_NANOS = TimeUnit.MILLISECONDS.toNanos(2);
     private static final ReachWatcher NOBODY = (id, there) -> {};
 
     /** Held while the watcher is told, so that he hears the news of each device in their order. */
@@ -78,7 +78,13 @@ class DeviceLines implements Outbox {
         this.clock = clock;
         this.loops = loops;
         this.live = live;
-        this.oscPort = oscPort;
+        addresses = new RigAddresses(loops, oscPort::belongTo);
+        arrivals.knowBy(addresses::speaker);
+    }
+
+    @PreDestroy
+    void close() {
+        addresses.close();
     }
 
     /** From now on this one is told, and first of all how each device is now. */
@@ -118,7 +124,16 @@ class DeviceLines implements Outbox {
         gone.forEach(this::letGo);
         // A line whose device was reached before it stood here could not say so.
         next.keySet().forEach(this::tellReach);
-        oscPort.belongTo(addresses(show));
+        addresses.belongTo(show.devices());
+    }
+
+    /** Waits until all has left that was to leave, for so long at most. */
+    void settle(long nanos) {
+        long end = clock.nanos() + nanos;
+        while (clock.nanos() - end < 0
+                && lines.values().stream().anyMatch(l -> !l.lane().isIdle())) {
+            LockSupport.parkNanos(this, SETTLE_LOOK_NANOS);
+        }
     }
 
     /** Lets all go. */
@@ -127,22 +142,6 @@ class DeviceLines implements Outbox {
         lines = Map.of();
         onLine = Map.of();
         watch(NOBODY);
-    }
-
-    /** By their addresses alone; a name is looked up by whoever connects, and not waited for here. */
-    private static Set<InetAddress> addresses(Show show) {
-        Set<InetAddress> addresses = new HashSet<>();
-        for (Device device : show.devices()) {
-            if (device.connection() instanceof Connection.Network network
-                    && network.host().matches("[0-9.]+|[0-9a-fA-F:]+:[0-9a-fA-F:]*")) {
-                try {
-                    addresses.add(InetAddress.getByName(network.host()));
-                } catch (UnknownHostException noAddress) {
-                    continue;
-                }
-            }
-        }
-        return addresses;
     }
 
     private DeviceLine opened(int showId, Device device) {

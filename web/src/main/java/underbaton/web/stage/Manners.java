@@ -17,6 +17,7 @@ public class Manners {
     private static final String NAME = "manner of GO";
     private static final String EDITS = "edits while a show runs";
     private static final String CUE_TO_CUE = "seconds before a cue";
+    private static final String GOES_ON = "goes on at once after a hold";
     private static final String ON_DESK = "show on the desk";
     private static final int MOST_CUE_TO_CUE = 60;
     private static final int MOST_AGAIN_MS = 2000;
@@ -25,6 +26,7 @@ public class Manners {
     private volatile GoOptions manner = GoOptions.CAREFUL;
     private volatile Edits edits = Edits.WAIT;
     private volatile int cueToCueSeconds = 5;
+    private volatile boolean goesOnAtOnce;
     private boolean read;
 
     Manners(SettingsMapper settings) {
@@ -53,6 +55,7 @@ public class Manners {
             settings.get(CUE_TO_CUE)
                     .filter(k -> k.matches("\\d{1,2}"))
                     .ifPresent(k -> cueToCueSeconds = Integer.parseInt(k));
+            settings.get(GOES_ON).ifPresent(k -> goesOnAtOnce = Boolean.parseBoolean(k));
             read = true;
         } catch (DataAccessException away) {
             LOG.info("How GO behaves could not be read ({}); it asks, as at first.", away.toString());
@@ -62,6 +65,16 @@ public class Manners {
     synchronized long cueToCueNanos() {
         readOnce();
         return cueToCueSeconds * 1_000_000_000L;
+    }
+
+    synchronized boolean goesOnAtOnce() {
+        readOnce();
+        return goesOnAtOnce;
+    }
+
+    void setGoesOnAtOnce(boolean atOnce) {
+        goesOnAtOnce = atOnce;
+        settings.put(GOES_ON, Boolean.toString(atOnce));
     }
 
     /** The show that was put on the desk last, in this run or the one before. */

@@ -14,6 +14,8 @@ import underbaton.core.plan.Plan;
 /** The show on the desk: who plays it, the book it is played from, what is out tonight, and the edits that wait. */
 final class OnDesk {
 
+    private static final int MOST_TROUBLES = 5;
+
     final int showId;
     final Performer performer;
     final PerformerThread thread;
@@ -29,6 +31,7 @@ final class OnDesk {
 
     volatile OutTonight out;
     private volatile List<String> waiting = List.of();
+    private volatile List<String> troubles = List.of();
     private DryRun run;
 
     OnDesk(
@@ -47,6 +50,23 @@ final class OnDesk {
         this.thread = thread;
         this.left = left;
         this.run = run;
+    }
+
+    /** In words, what could not be done and nobody has said to have seen, the last first. */
+    List<String> troubles() {
+        return troubles;
+    }
+
+    /** The operator is to know it; the oldest of many is left to the log. */
+    synchronized void trouble(String words) {
+        List<String> all = new ArrayList<>(troubles);
+        all.remove(words);
+        all.add(0, words);
+        troubles = List.copyOf(all.subList(0, Math.min(MOST_TROUBLES, all.size())));
+    }
+
+    synchronized void troublesSeen() {
+        troubles = List.of();
     }
 
     /** In words, the edits that were made and are not yet taken over. */

@@ -36,7 +36,7 @@ public final class OscPort implements AutoCloseable {
     public OscPort(InetAddress bind, int wanted, Clock clock, Loops loops, Arrivals arrivals) {
         door = new OscDoor(clock);
         OscInlet.Ear ear = (signal, from) -> {
-            arrivals.heard(from.address().getAddress(), signal);
+            arrivals.heard(from.address(), signal);
             return signal.message() instanceof OscMessage osc ? language.hear(osc, from) : List.of();
         };
         for (int i = 0; i < TRIES && datagrams == null; i++) {

@@ -65,6 +65,9 @@ public class Stage {
     private static final Logger LOG = LoggerFactory.getLogger(Stage.class);
 
     private static final long TRY_NANOS = TimeUnit.MILLISECONDS.toNanos(2500);
+    /** So long a show that is put away waits for what ends it to leave. */
+    private static final long LAST_WORDS_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
+
     private static final long TRY_STEP_NANOS = TimeUnit.MILLISECONDS.toNanos(2);
 
     private final Shows shows;
@@ -157,8 +160,9 @@ public class Stage {
     }
 
     private void open(int showId, Optional<RunSnapshot> left, OutTonight out) {
-        close();
         Show show = shows.get(showId);
+        putAway();
+        close();
         arrivals.belongTo(showId);
         lines.connect(show);
         Plan plan = plans.knowing(show);
@@ -182,6 +186,7 @@ public class Stage {
         loops.once("warm-up of the show", () -> new SilentRun(clock, plan, run).play());
         loops.once("which show is on the desk", () -> manners.remember(showId));
         backups.keep(show);
+        live.changed("desk");
     }
 
     /** How the show stood when a crash came, if it was put on the desk after one. */
@@ -199,7 +204,14 @@ public class Stage {
         }
         step.happenings().forEach(h -> {
             if (h instanceof Happening.Looped looped) {
-                log(showId, "relay “" + looped.relay() + "” " + looped.words());
+                trouble(showId, "relay “" + looped.relay() + "” " + looped.words());
+            } else if (h instanceof Happening.StaysOff off) {
+                String name = step.next()
+                        .plan()
+                        .device(off.deviceId())
+                        .map(Device::name)
+                        .orElse("a machine");
+                trouble(showId, name + ": “" + off.phrase() + "” stays off, it cannot be told to go on in its middle");
             } else if (h instanceof Happening.CueBeforeWanted) {
                 loops.once("the cue before, now", () -> cueBefore(showId));
             }
@@ -230,6 +242,20 @@ public class Stage {
         live.changed("playing");
     }
 
+    /** What the show on the desk has set going does not go on behind its back. */
+    public synchronized void putAway() {
+        OnDesk before = onDesk;
+        if (before != null) {
+            log(before.showId, "put away");
+            before.performer.order(new Order.PutAway());
+            long end = clock.nanos() + LAST_WORDS_NANOS;
+            while (!before.performer.state().stopped() && clock.nanos() - end < 0) {
+                LockSupport.parkNanos(this, TRY_STEP_NANOS);
+            }
+            lines.settle(LAST_WORDS_NANOS);
+        }
+    }
+
     /** Takes the open show from the desk; its devices are let go. */
     @PreDestroy
     public synchronized void close() {
@@ -241,6 +267,7 @@ public class Stage {
             deskFile.forget();
         }
         lines.disconnect();
+        live.changed("desk");
     }
 
     /** What a clock says thirty times a second is no signal, nor is what is said in our own words. */
@@ -336,16 +363,33 @@ public class Stage {
                     Destination.of(new Whereto.CueBefore(), desk.performer.state(), desk.dryRun(), clock.nanos());
             List<String> left = bringAtOnce(showId, there, "the cue before, now: " + there.words());
             if (!left.isEmpty()) {
-                log(showId, "not made right: " + String.join("; ", left));
+                trouble(showId, "not made right: " + String.join("; ", left));
             }
         } catch (Refusal | NotOnDesk none) {
-            log(showId, "the cue before, now: " + none.getMessage());
+            trouble(showId, "the cue before, now: " + none.getMessage());
         }
     }
 
     private void gaveUp(int showId, String words) {
         LOG.error("Of the show on the desk {}", words);
+        trouble(showId, words);
+    }
+
+    /** What the operator is to know at once: it stands on the Desk until he has seen it, and in the log. */
+    private void trouble(int showId, String words) {
+        onDesk(showId).ifPresent(d -> d.trouble(words));
         log(showId, words);
+        live.changed("desk");
+    }
+
+    /** In words, what could not be done and nobody has said to have seen, the last first. */
+    public List<String> troubles(int showId) {
+        return onDesk(showId).map(OnDesk::troubles).orElse(List.of());
+    }
+
+    public void troublesSeen(int showId) {
+        require(showId).troublesSeen();
+        live.changed("desk");
     }
 
     private void log(int showId, String what) {
@@ -476,6 +520,15 @@ public class Stage {
         manners.setCueToCue(seconds);
     }
 
+    /** Whether the show goes on at once, also where machines are to be made right on the way. */
+    public boolean goesOnAtOnce() {
+        return manners.goesOnAtOnce();
+    }
+
+    public void goOnAtOnce(boolean atOnce) {
+        manners.setGoesOnAtOnce(atOnce);
+    }
+
     /** What becomes of edits while a show runs, from now on. */
     public void treatEdits(Edits edits) {
         manners.set(edits);
@@ -484,6 +537,15 @@ public class Stage {
     /** Whether the book was changed under the show, and the machines may not be as it says now. */
     public boolean bookChanged(int showId) {
         return onDesk(showId).filter(d -> d.bookChanged).isPresent();
+    }
+
+    /** Whether the show on the desk is in the middle of a run, or something of it goes on. */
+    public boolean isRunning(int showId) {
+        boolean goesOn = playback(showId)
+                .filter(s ->
+                        s.playing().isPresent() || !s.runningAt(s.nowNanos()).isEmpty())
+                .isPresent();
+        return goesOn || isOpen(showId) && recorder.since(showId).isPresent();
     }
 
     /** The run is over: its times stand, and edits come at once again. */

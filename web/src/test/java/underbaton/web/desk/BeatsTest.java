@@ -34,12 +34,12 @@ class BeatsTest {
                 .containsExactly(
                         "[0, 0, 2]", "[500, 1, 1]", "[1000, 1, 2]", "[1500, 2, 1]", "[1750, 2, 2]", "[2000, 2, 3]");
         assertThat(beats.sections()).containsExactly(new Beats.Begin(500, "A Verse"), new Beats.Begin(1500, "B"));
-        assertThat(beats.end()).as("2.25 s, told in whole seconds").isEqualTo(2000);
+        assertThat(beats.end()).isEqualTo(2250);
     }
 
     @Test
-    void aPlannedLengthComesBeforeThatOfTheScoreAndAnItemWithoutBarsHasItAlone() {
-        assertThat(beats(90, "1 4/4\n4 end").end()).isEqualTo(90_000);
+    void theScoreKnowsTheLengthBetterThanThePlanAndAnItemWithoutBarsHasThatAlone() {
+        assertThat(beats(90, "1 4/4\n1 quarter = 120\n4 end").end()).isEqualTo(8_000);
         Beats none = beats(90, "");
         assertThat(none.beats()).isEmpty();
         assertThat(none.end()).isEqualTo(90_000);

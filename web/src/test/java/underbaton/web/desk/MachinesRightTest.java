@@ -208,6 +208,31 @@ class MachinesRightTest {
         until("and runs again", () -> screen.state().running());
     }
 
+    /** Nothing of a show goes on behind the back of the next one, and its page says that it is no longer on the desk. */
+    @Test
+    void anotherShowOnTheDeskStopsWhatThisOneHasSetGoing() {
+        baton.bean(Stage.class).performer(show).order(new Order.Play(item("The toll"), 25_000_000_000L));
+        RiverScreen screen = (RiverScreen) machine("River screen").model();
+        assertThat(page.locator(".running")).containsText("runs since", SOON);
+        until("the chorus", () -> screen.state().running());
+        page.keyboard().press("c");
+        assertThat(page.locator("#catch-up")).isVisible();
+        baton.bean(Stage.class).open(baton.show("Midsummer Vigil"));
+        until("the clip is off", () -> !screen.state().running());
+        assertThat(page.locator(".empty")).containsText("This show is not on the desk");
+        assertThat(page.locator("#catch-up")).not().isVisible();
+    }
+
+    /** A pedal's order that could not be carried out is told where the operator looks, until he has seen it. */
+    @Test
+    void whatCouldNotBeDoneStandsOnTheDeskUntilItWasSeen() {
+        baton.bean(Stage.class).performer(show).order("a pedal", new Order.CueBefore());
+        Locator told = page.locator(".tells [role=alert]");
+        assertThat(told).containsText("There is no cue before this one");
+        page.keyboard().press("x");
+        assertThat(told).hasCount(0);
+    }
+
     private void sendTheSheet() {
         page.keyboard().press("c");
         assertThat(page.locator("#catch-up [type=submit]")).isFocused();

@@ -59,7 +59,13 @@ class FormsTest {
         assertThat(page.locator(".ways > summary")).containsText("FOH lights");
         org.assertj.core.api.Assertions.assertThat(page.evaluate("() => window.stays"))
                 .isEqualTo(true);
+        // Enter changes the field and submits the form: both have come before it is undone.
+        page.waitForTimeout(500);
+        assertThat(page.locator(".htmx-request")).hasCount(0);
         shows.undo(show);
+        org.assertj.core.api.Assertions.assertThat(
+                        shows.get(show).devices().get(0).list().orElseThrow().first())
+                .isZero();
     }
 
     @Test

@@ -14,8 +14,9 @@ import underbaton.wire.Door;
  */
 public final class OscDoor {
 
-    private static final int MOST_OF_A_MACHINE = 5000;
-    private static final int MOST_OF_A_STRANGER = 500;
+    /** Some meters and faders at full speed; beyond it somebody means no good, or has run wild. */
+    private static final int MOST_OF_ANYBODY = 5000;
+
     private static final int MOST_ADDRESSES = 1024;
 
     private final Clock clock;
@@ -41,8 +42,7 @@ public final class OscDoor {
     /** Whether a packet from there is taken. */
     boolean takes(InetAddress from) {
         boolean machine = rig.contains(from);
-        return (machine || door.admits("", from))
-                && withinShare(from, machine ? MOST_OF_A_MACHINE : MOST_OF_A_STRANGER);
+        return (machine || door.admits("", from)) && withinShare(from, MOST_OF_ANYBODY);
     }
 
     private synchronized boolean withinShare(InetAddress from, int most) {

@@ -19,6 +19,7 @@ import underbaton.core.signal.Signal;
 import underbaton.wire.Arrival;
 import underbaton.wire.Health;
 import underbaton.wire.Link;
+import underbaton.wire.Whereabouts;
 
 /**
  * The way out by Open Sound Control, over UDP or a TCP stream that is opened anew whenever it breaks. UDP tells nobody
@@ -32,16 +33,25 @@ public final class OscLink implements Link {
     private static final long ASK_EVERY_NANOS = 2_000_000_000L;
     private static final long LOOK_EVERY_NANOS = 200_000_000L;
     private static final long SILENCE_NANOS = 5_000_000_000L;
+    private static final long LOOK_UP_EVERY_NANOS = 60_000_000_000L;
     /** A stream whose question is not answered for so long is not being read. */
     private static final long UNREAD_NANOS = 1_000_000_000L;
 
     private final Connection.Osc connection;
+    private final Whereabouts where;
     private final Clock clock;
     private final Loops loops;
     private final Ear ear;
     private final OscCodec outgoing = new OscCodec();
     private final OscDelay delay;
     private volatile OscWay way;
+    /** Where the way leads to. */
+    private InetSocketAddress address;
+    /** Whether it answers from another port than the one at which it listens. */
+    private boolean anyPort;
+
+    private long lookedUpNanos;
+    private long openedNanos;
     private volatile boolean closed;
     private volatile boolean stuck;
     private volatile long lastHeardNanos;
@@ -55,7 +65,13 @@ public final class OscLink implements Link {
     private final Loop asker;
 
     public OscLink(Connection.Osc connection, Clock clock, Loops loops, Ear ear) {
+        this(connection, new Whereabouts(connection.host(), connection.port()), clock, loops, ear);
+    }
+
+    /** The same, where names are known by somebody else. */
+    OscLink(Connection.Osc connection, Whereabouts where, Clock clock, Loops loops, Ear ear) {
         this.connection = connection;
+        this.where = where;
         this.clock = clock;
         this.loops = loops;
         this.ear = ear;
@@ -208,6 +224,7 @@ public final class OscLink implements Link {
         long now = clock.nanos();
         if (nextAskNanos - now <= 0) {
             nextAskNanos = now + ASK_EVERY_NANOS;
+            lookAgain(now);
             if (way == null) {
                 open();
             }
@@ -232,12 +249,14 @@ public final class OscLink implements Link {
 
     private void open() {
         try {
-            InetSocketAddress address = new InetSocketAddress(connection.host(), connection.port());
-            if (address.isUnresolved()) {
+            address = where.next().orElse(null);
+            lookedUpNanos = clock.nanos();
+            openedNanos = lookedUpNanos;
+            if (address == null) {
                 trouble = "nobody on this network is called “" + connection.host() + "”";
                 return;
             }
-            OscWay opened = OscWay.open(address, connection.carrier());
+            OscWay opened = anyPort ? OscWay.toAnyPortOf(address) : OscWay.open(address, connection.carrier());
             way = opened;
             if (closed) {
                 closeWay();
@@ -252,6 +271,32 @@ public final class OscLink implements Link {
             unreachable();
         } catch (IOException failed) {
             trouble = "the network of this machine gave no way out: " + failed.getMessage();
+        }
+    }
+
+    /**
+     * A name may have moved, or the machine be at another of its addresses; and one that does not answer may do so from another port,
+     * which the network hands to nobody who has said from which one he wants to hear.
+     */
+    private void lookAgain(long now) {
+        if (way == null) {
+            return;
+        }
+        boolean due = !where.isNumber() && now - lookedUpNanos > LOOK_UP_EVERY_NANOS;
+        if (due) {
+            lookedUpNanos = now;
+            if (!where.isStillAt(address)) {
+                closeWay();
+                return;
+            }
+        }
+        boolean silent =
+                !connection.question().isEmpty() && now - Math.max(openedNanos, lastHeardNanos) > SILENCE_NANOS;
+        if (silent && !isStream() && !anyPort) {
+            anyPort = true;
+            closeWay();
+        } else if ((silent || !trouble.isEmpty()) && where.hasSeveral() && now - openedNanos > SILENCE_NANOS) {
+            closeWay();
         }
     }
 

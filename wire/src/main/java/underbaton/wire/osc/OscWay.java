@@ -37,6 +37,46 @@ interface OscWay extends AutoCloseable {
         return carrier == Carrier.UDP ? new Datagrams(to) : new Stream(to, carrier);
     }
 
+    /** By datagrams, with answers from whatever port of that address; whether somebody listens there is not told then. */
+    static OscWay toAnyPortOf(InetSocketAddress to) throws IOException {
+        return new FreeDatagrams(to);
+    }
+
+    /** A datagram a packet, and whatever comes from that address. */
+    final class FreeDatagrams implements OscWay {
+        private final DatagramChannel channel = DatagramChannel.open().bind(null);
+        private final InetSocketAddress to;
+        private final ByteBuffer room = ByteBuffer.allocate(OscFraming.LARGEST_PACKET + 28);
+
+        FreeDatagrams(InetSocketAddress to) throws IOException {
+            this.to = to;
+        }
+
+        @Override
+        public boolean write(byte[] packet) throws IOException {
+            return channel.send(ByteBuffer.wrap(packet), to) > 0;
+        }
+
+        @Override
+        public boolean flows() {
+            return true;
+        }
+
+        @Override
+        public List<byte[]> read() throws IOException {
+            room.clear();
+            InetSocketAddress from = (InetSocketAddress) channel.receive(room);
+            return from.getAddress().equals(to.getAddress())
+                    ? List.of(Arrays.copyOf(room.array(), room.position()))
+                    : List.of();
+        }
+
+        @Override
+        public void close() throws IOException {
+            channel.close();
+        }
+    }
+
     /** A datagram a packet. */
     final class Datagrams implements OscWay {
         private final DatagramChannel channel;

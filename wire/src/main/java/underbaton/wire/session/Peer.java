@@ -5,8 +5,10 @@ import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.concurrent.ThreadLocalRandom;
+import java.util.concurrent.atomic.AtomicBoolean;
 import underbaton.core.midi.MidiMessage;
 import underbaton.wire.Arrival;
+import underbaton.wire.Whereabouts;
 
 /**
  * The other side of one session, as seen from here: it is known by its identifier (SSRC), its two addresses and the token
@@ -51,6 +53,10 @@ public final class Peer {
     private final LossOfTheMinute packets = new LossOfTheMinute();
     private final LossOfTheMinute questions = new LossOfTheMinute();
 
+    /** Where it is invited; null for one that invites us. */
+    final Whereabouts where;
+
+    final AtomicBoolean lookedUp = new AtomicBoolean();
     volatile InetSocketAddress control;
     volatile InetSocketAddress data;
     volatile String name;
@@ -97,11 +103,18 @@ public final class Peer {
     private long lastSentNanos;
     boolean owesFeedback;
 
-    Peer(SessionEndpoint endpoint, boolean weInvite, String name, SessionEndpoint.Ear ear) {
+    Peer(SessionEndpoint endpoint, Whereabouts where, String name, SessionEndpoint.Ear ear) {
         this.endpoint = endpoint;
-        this.weInvite = weInvite;
+        this.where = where;
+        this.weInvite = where != null;
         this.name = name;
         this.ear = ear;
+    }
+
+    /** Its control port is there, its data port the next one (RFC 6295, appendix C.6; common practice of network MIDI). */
+    void isAt(InetSocketAddress there) {
+        control = there;
+        data = new InetSocketAddress(there.getAddress(), there.getPort() + 1);
     }
 
     public State state() {

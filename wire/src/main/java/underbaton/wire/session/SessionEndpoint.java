@@ -3,7 +3,6 @@ package underbaton.wire.session;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
-import java.net.UnknownHostException;
 import java.nio.ByteBuffer;
 import java.util.List;
 import java.util.Optional;
@@ -15,6 +14,7 @@ import underbaton.core.loop.Loops;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.perform.Clock;
 import underbaton.wire.Door;
+import underbaton.wire.Whereabouts;
 
 /**
  * One name on the network with which MIDI sessions (RFC 6295, payload over RTP) are held: it invites others and lets
@@ -112,29 +112,46 @@ public final class SessionEndpoint implements AutoCloseable {
      * @param port its control port
      */
     public Peer invite(String host, int port, Ear ear) {
-        Peer peer = new Peer(this, true, host + ":" + port, ear);
+        return invite(new Whereabouts(host, port), ear);
+    }
+
+    /** The same, where names are known by somebody else. */
+    Peer invite(Whereabouts where, Ear ear) {
+        Peer peer = new Peer(this, where, where.toString(), ear);
         peer.nextActionNanos = clock.nanos();
-        loops.once("look up " + host, () -> lookUp(peer, host, port));
+        loops.once("look up " + where.host(), () -> lookUp(peer));
         return peer;
     }
 
-    private void lookUp(Peer peer, String host, int port) {
+    private void lookUp(Peer peer) {
         while (!closed && peer.state() != Peer.State.CLOSED) {
-            try {
-                InetAddress address = InetAddress.getByName(host);
-                peer.control = new InetSocketAddress(address, port);
-                peer.data = new InetSocketAddress(address, port + 1);
+            Optional<InetSocketAddress> there = peer.where.next();
+            if (there.isPresent()) {
+                peer.isAt(there.get());
                 peers.add(peer);
                 if (peer.state() == Peer.State.CLOSED) {
                     peers.remove(peer);
                 }
                 ports.wake();
                 return;
-            } catch (UnknownHostException unknown) {
-                peer.become(Peer.State.WAITING, "nobody on this network is called “" + host + "”");
-                LockSupport.parkNanos(this, BACK_OFF[BACK_OFF.length - 1]);
             }
+            peer.become(Peer.State.WAITING, "nobody on this network is called “" + peer.where.host() + "”");
+            LockSupport.parkNanos(this, BACK_OFF[BACK_OFF.length - 1]);
         }
+    }
+
+    /** It may have another address by now, or another of its addresses may be the one where it can be reached. */
+    private void lookAgain(Peer peer) {
+        if (peer.where.isNumber() || !peer.lookedUp.compareAndSet(false, true)) {
+            return;
+        }
+        loops.once("look up " + peer.where.host(), () -> {
+            Optional<InetSocketAddress> there = peer.where.next();
+            if (peer.state() == Peer.State.WAITING) {
+                there.ifPresent(peer::isAt);
+            }
+            peer.lookedUp.set(false);
+        });
     }
 
     long nanos() {
@@ -299,7 +316,7 @@ public final class SessionEndpoint implements AutoCloseable {
     }
 
     private Peer newGuest(SessionPacket.Invitation in, InetSocketAddress from) {
-        Peer guest = new Peer(this, false, in.name(), guests);
+        Peer guest = new Peer(this, null, in.name(), guests);
         guest.ssrc = in.ssrc();
         guest.control = from;
         peers.add(guest);
@@ -347,6 +364,7 @@ public final class SessionEndpoint implements AutoCloseable {
         peer.become(Peer.State.WAITING, why);
         peer.nextActionNanos = now + BACK_OFF[Math.min(peer.tries, BACK_OFF.length - 1)];
         peer.tries++;
+        lookAgain(peer);
     }
 
     /** The session is over; the next one has a token of its own. */

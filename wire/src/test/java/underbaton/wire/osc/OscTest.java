@@ -7,6 +7,10 @@ import static underbaton.wire.Waiting.until;
 
 import java.io.IOException;
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.SocketAddress;
+import java.nio.ByteBuffer;
+import java.nio.channels.DatagramChannel;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,6 +24,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.perform.Clock;
 import underbaton.core.perform.Outlet;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Connection.Carrier;
@@ -27,6 +32,7 @@ import underbaton.core.signal.Signal;
 import underbaton.wire.Link;
 import underbaton.wire.SystemClock;
 import underbaton.wire.Tshark;
+import underbaton.wire.Whereabouts;
 import underbaton.wire.session.Wiretap;
 
 class OscTest {
@@ -88,6 +94,66 @@ class OscTest {
         String huge = "x".repeat(70_000);
         assertThatThrownBy(() -> codec.encode(new OscMessage("/long", List.of(huge))))
                 .isInstanceOf(IllegalArgumentException.class);
+    }
+
+    /** A clock that goes so much faster, so that nobody waits for seconds. */
+    private static final Clock HURRIED = new Clock() {
+        private final Clock real = new SystemClock();
+
+        @Override
+        public long nanos() {
+            return real.nanos() * 40;
+        }
+
+        @Override
+        public long epochMicros() {
+            return real.epochMicros();
+        }
+    };
+
+    @Test
+    void aMachineThatAnswersFromAnotherPortIsHeard() throws Exception {
+        try (DatagramChannel listens = DatagramChannel.open().bind(new InetSocketAddress(LOOPBACK, 0));
+                DatagramChannel answers = DatagramChannel.open().bind(new InetSocketAddress(LOOPBACK, 0))) {
+            Thread machine = new Thread(() -> {
+                ByteBuffer room = ByteBuffer.allocate(500);
+                try {
+                    while (true) {
+                        SocketAddress from = listens.receive(room.clear());
+                        answers.send(room.flip(), from);
+                    }
+                } catch (IOException over) {
+                    return;
+                }
+            });
+            machine.start();
+            int port = ((InetSocketAddress) listens.getLocalAddress()).getPort();
+            Connection.Osc osc = new Connection.Osc("127.0.0.1", port, "/camera/program");
+            try (OscLink link = new OscLink(osc, HURRIED, LOOPS, DEAF)) {
+                until("reached", () -> link.health().reached());
+                assertThat(link.send(new OscMessage("/camera/program", List.of(3))))
+                        .isInstanceOf(Outlet.Sent.class);
+            }
+            listens.close();
+            machine.join();
+        }
+    }
+
+    @Test
+    void aNameThatHasMovedIsFollowed() throws Exception {
+        AtomicReference<String> at = new AtomicReference<>("127.0.0.2");
+        try (OscInlet machine = inlet(0)) {
+            Connection.Osc osc = new Connection.Osc("console.local", machine.port(), "");
+            Whereabouts where = new Whereabouts(
+                    "console.local", machine.port(), host -> new InetAddress[] {InetAddress.getByName(at.get())});
+            try (OscLink link = new OscLink(osc, where, HURRIED, LOOPS, DEAF)) {
+                at.set("127.0.0.1");
+                until("heard at its new address", () -> {
+                    link.send(new OscMessage("/scene", List.of(3)));
+                    return !heard.isEmpty();
+                });
+            }
+        }
     }
 
     @Test

@@ -28,6 +28,7 @@ import underbaton.core.midi.ShowControl;
 import underbaton.core.midi.SysEx;
 import underbaton.wire.SystemClock;
 import underbaton.wire.Tshark;
+import underbaton.wire.Whereabouts;
 
 class SessionTest {
 
@@ -48,6 +49,22 @@ class SessionTest {
         for (AutoCloseable one : open) {
             one.close();
         }
+    }
+
+    @Test
+    void eachAddressOfANameIsTriedAndOneThatMovedIsFound() throws Exception {
+        SessionEndpoint machine = endpoint("Machine", 0);
+        List<String> at = new CopyOnWriteArrayList<>(List.of("127.0.0.2"));
+        Whereabouts where = new Whereabouts("machine.local", machine.port(), host -> {
+            InetAddress[] all = new InetAddress[at.size()];
+            for (int i = 0; i < all.length; i++) {
+                all[i] = InetAddress.getByName(at.get(i));
+            }
+            return all;
+        });
+        Peer peer = endpoint("Baton", 0).invite(where, ear);
+        at.add("127.0.0.1");
+        until("open", peer::isOpen);
     }
 
     @Test

@@ -3,6 +3,8 @@ package underbaton.core.engine.call;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
 import underbaton.core.engine.catchup.CatchUp;
 import underbaton.core.engine.catchup.Correction;
 import underbaton.core.engine.catchup.MachineStates;
@@ -176,6 +178,31 @@ public final class Corrections {
     public void correctAll(List<Correction> corrections) {
         devices.absent().keySet().forEach(this::takeAsItIs);
         correct(corrections);
+    }
+
+    /**
+     * What machines were told in vain is taken back: they are told again what they had been told before, unless they have been told
+     * otherwise since.
+     *
+     * @param before what they had been told before that
+     */
+    public void takeBack(DeviceStates before, List<PlannedCall> inVain) {
+        Set<Correction.Key> keys = inVain.stream()
+                .filter(this::isAsTold)
+                .flatMap(call -> Correction.Key.of(call).stream())
+                .collect(Collectors.toSet());
+        MachineStates then = new MachineStates(step.plan(), before, moves.state(), devices.absent(), step.now());
+        correct(CatchUp.between(then, machines()).stream()
+                .filter(c -> keys.contains(c.key()) && c.isPossible() && !c.guarded())
+                .toList());
+    }
+
+    private boolean isAsTold(PlannedCall call) {
+        return call.effect().takesASlot()
+                ? devices.of(call.deviceId()).slots().stream()
+                        .anyMatch(s -> s.call().equals(call))
+                : call.levels().entrySet().stream().allMatch(e -> e.getValue()
+                        .equals(devices.told().levels().get(e.getKey())));
     }
 
     private void takeAsItIs(int deviceId) {

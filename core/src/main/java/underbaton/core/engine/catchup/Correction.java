@@ -1,9 +1,13 @@
 package underbaton.core.engine.catchup;
 
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import underbaton.core.engine.device.Slot;
 import underbaton.core.engine.move.Move;
 import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Control;
 
 /**
  * Something on a device that is not as the book says, and what makes it right.
@@ -27,7 +31,25 @@ public record Correction(
     }
 
     /** @param name of the slot or list, or the control's address */
-    public record Key(int deviceId, Kind kind, String name) {}
+    public record Key(int deviceId, Kind kind, String name) {
+
+        /** What a call sets. */
+        public static Set<Key> of(PlannedCall call) {
+            Set<Key> keys = new HashSet<>();
+            call.levels().keySet().forEach(c -> keys.add(level(c)));
+            call.motion().ifPresent(m -> keys.add(level(m.control())));
+            if (call.effect().takesASlot()) {
+                String slot = Slot.key(call.effect());
+                keys.add(new Key(call.deviceId(), Kind.SLOT, slot));
+                keys.add(new Key(call.deviceId(), Kind.RUNS, slot));
+            }
+            return keys;
+        }
+
+        private static Key level(Control control) {
+            return new Key(control.deviceId(), Kind.LEVEL, control.address());
+        }
+    }
 
     /** Whether the device can be made right from here. */
     public boolean isPossible() {

@@ -7,6 +7,7 @@ import java.util.function.BiConsumer;
 import java.util.function.IntPredicate;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
+import underbaton.core.engine.device.DeviceState;
 import underbaton.core.engine.device.Devices;
 import underbaton.core.engine.device.LevelsNow;
 import underbaton.core.engine.out.Cause;
@@ -17,6 +18,7 @@ import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.FadeCurve;
 import underbaton.core.plan.Level;
+import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedMotion;
 import underbaton.core.rig.Along;
@@ -148,11 +150,15 @@ public final class Moves {
         levels.put(control, motion.level(curve.restsAt()));
     }
 
-    /** Where the book has it, on a machine that was told nothing; a scene that moved it does not say where to. */
     private OptionalDouble byBook(Cause cause, Control control) {
-        boolean sceneTold = devices.of(control.deviceId()).slots().stream()
-                .anyMatch(s -> s.call().effect().takesAlong(Along.LEVELS));
-        return sceneTold ? OptionalDouble.empty() : step.plan().startOf(cause.cue(), control);
+        return byBook(step.plan(), devices.of(control.deviceId()), cause.cue(), control);
+    }
+
+    /** Where the book has a control when a cue moves it, on a machine that was told nothing of it; a scene that moved it does not say where to. @param cue its label */
+    public static OptionalDouble byBook(Plan plan, DeviceState device, String cue, Control control) {
+        boolean sceneTold =
+                device.slots().stream().anyMatch(s -> s.call().effect().takesAlong(Along.LEVELS));
+        return sceneTold ? OptionalDouble.empty() : plan.startOf(cue, control);
     }
 
     /** Where the rig says that a move begins of which nobody knows where it begins. */

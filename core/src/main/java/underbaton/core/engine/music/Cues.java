@@ -41,11 +41,11 @@ public final class Cues {
 
     // ---- what comes by itself
 
-    /** What the item that plays brings at a moment. */
+    /** What the item that plays brings at a moment; what an order has jumped over comes with the order, not before it. */
     public void landDue(long due) {
-        List<TimedCalls> coming = music.take(due);
+        List<TimedCalls> coming = music.take(due, devices.told());
         if (!coming.isEmpty()) {
-            land(coming, due);
+            land(coming, Math.max(due, step.now()));
         }
     }
 

@@ -14,6 +14,7 @@ import underbaton.core.engine.device.Slot;
 import underbaton.core.engine.move.Move;
 import underbaton.core.engine.move.Moves;
 import underbaton.core.engine.out.Cause;
+import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.StepContext;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
@@ -77,13 +78,15 @@ public final class Holds {
 
     /** What the hold has stopped runs again where it would be, if its machine can be told. */
     private void setGoing(Suspended.Stopped stopped, long heldNanos) {
-        boolean asLeft = devices.of(stopped.deviceId()).slots().contains(stopped.stop());
-        long elapsed = heldNanos - stopped.ran().sinceNanos();
-        step.plan()
-                .device(stopped.deviceId())
-                .filter(d -> asLeft)
-                .flatMap(d -> Restart.of(d, stopped.ran(), elapsed))
-                .ifPresent(call -> calls.make(call, Cause.outside("goes on after the hold", step.now())));
+        Device device = step.plan().device(stopped.deviceId()).orElse(null);
+        if (device == null || !devices.of(device.id()).slots().contains(stopped.stop())) {
+            return;
+        }
+        Restart.of(device, stopped.ran(), heldNanos - stopped.ran().sinceNanos())
+                .ifPresentOrElse(
+                        call -> calls.make(call, Cause.outside("goes on after the hold", step.now())),
+                        () -> step.happens(new Happening.StaysOff(
+                                device.id(), stopped.ran().call().phrase())));
     }
 
     /** Whether something of the item goes on, though its music has ended or an edit has taken it away. */

@@ -3,6 +3,7 @@ package underbaton.core.engine.music;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.music.MusicState.Fired;
 import underbaton.core.engine.operator.Operator;
 import underbaton.core.engine.out.Happening;
@@ -90,14 +91,14 @@ public final class Music {
     }
 
     /** What comes of the item that plays at a moment and is to be landed; where nothing is, it turns, or is over. */
-    List<TimedCalls> take(long due) {
+    List<TimedCalls> take(long due, DeviceStates told) {
         Playing p = playing.orElseThrow();
         List<TimedCalls> coming = p.comingAt(due, step.isDryRun());
         if (!coming.isEmpty()) {
-            playing = Optional.of(p.without(coming));
+            playing = Optional.of(p.telling(coming, told));
         } else if (p.overAt(due)) {
             playing = Optional.empty();
-            step.happens(new Happening.Ended(p.item(), due));
+            step.happens(new Happening.Ended(p.item(), Math.max(due, step.now())));
         } else {
             playing = Optional.of(p.turned(due, step.isDryRun()));
             step.happens(new Happening.Turned(due));
@@ -170,9 +171,15 @@ public final class Music {
         playing = playing.map(p -> p.nudge(nanos, step.now()));
     }
 
-    /** Lets the vamp that goes round be left. */
-    public void release() {
+    /** Lets the vamp that goes round be left. @return what was told for a pass that does not come now */
+    public Optional<InVain> release() {
+        VampRun before = playing.map(Playing::vampRun).orElse(VampRun.NONE);
         playing = playing.map(p -> p.release(step.now()));
+        boolean leaves = playing.filter(Playing::released).isPresent();
+        return before.before()
+                .filter(b -> leaves)
+                .map(b -> new InVain(
+                        before.told().stream().flatMap(t -> t.calls().stream()).toList(), b));
     }
 
     /** @param permille 1,000 being as written */

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
 import java.util.stream.Collectors;
+import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.out.StepContext;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
@@ -25,20 +26,9 @@ import underbaton.core.score.Score;
  * @param anchor from which its position is worked out
  * @param pausedAt where the music stands still, ns since the item began; empty while it goes on
  * @param ahead what is still to come, in the order of the times
- * @param vamp the one that the music is in, or comes to next
- * @param entered whether the music is in it
- * @param pass which time it is played, from 1
- * @param leavesAt where a released vamp is left, ns since the item began
+ * @param vampRun the vamp that the music is in, or comes to next
  */
-public record Playing(
-        PlannedItem item,
-        Anchor anchor,
-        OptionalLong pausedAt,
-        List<TimedCalls> ahead,
-        Optional<VampSpan> vamp,
-        boolean entered,
-        int pass,
-        OptionalLong leavesAt) {
+public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, List<TimedCalls> ahead, VampRun vampRun) {
 
     /** A tapped tempo is taken for the one of its octaves that is nearest to what is written: from 1/√2 of it on. */
     private static final double LEAST_TAPPED = Math.sqrt(0.5);
@@ -49,14 +39,7 @@ public record Playing(
     /** From a place of it on: everything that is to be heard there or later is still to come. */
     public static Playing from(PlannedItem item, long position, long now) {
         Playing at = new Playing(
-                item,
-                new Anchor(now, position, Anchor.AS_WRITTEN),
-                OptionalLong.empty(),
-                List.of(),
-                Optional.empty(),
-                false,
-                1,
-                OptionalLong.empty());
+                item, new Anchor(now, position, Anchor.AS_WRITTEN), OptionalLong.empty(), List.of(), VampRun.NONE);
         return at.aheadFrom(position).nearVamp(position);
     }
 
@@ -83,11 +66,21 @@ public record Playing(
 
     /** Whether the music is in a vamp that waits to be released. */
     public boolean vamping() {
-        return entered && vamp.isPresent() && leavesAt.isEmpty();
+        return vampRun.waits();
     }
 
     public boolean released() {
-        return leavesAt.isPresent();
+        return vampRun.leavesAt().isPresent();
+    }
+
+    /** The vamp that the music is in, or comes to next. */
+    public Optional<VampSpan> vamp() {
+        return vampRun.span();
+    }
+
+    /** Which time the vamp is played, from 1. */
+    public int pass() {
+        return vampRun.pass();
     }
 
     /** When a position comes, by the clock. */
@@ -97,7 +90,7 @@ public record Playing(
 
     /** The next cue that comes by itself, as things stand. */
     public Optional<TimedCalls> nextStrike() {
-        return ahead.stream().filter(TimedCalls::strikes).filter(this::comes).findFirst();
+        return ahead.stream().filter(TimedCalls::strikes).filter(vampRun::comes).findFirst();
     }
 
     // ---- what moves it
@@ -135,7 +128,8 @@ public record Playing(
 
     /** When the vamp that comes next is entered, goes round or is left; far away for none. */
     private long turnsNanos() {
-        return vamp.map(v -> dueAt(entered ? turnAt() : v.fromNanos())).orElse(StepContext.NEVER);
+        return vamp().map(v -> dueAt(vampRun.entered() ? vampRun.turnAt() : v.fromNanos()))
+                .orElse(StepContext.NEVER);
     }
 
     private Playing place(long position, long now) {
@@ -174,13 +168,13 @@ public record Playing(
             return this;
         }
         long position = position(now);
-        VampSpan v = vamp.orElseThrow();
-        return leaving(
+        VampSpan v = vamp().orElseThrow();
+        return vamping(vampRun.leaving(
                 switch (v.vamp().leave()) {
                     case END -> v.toNanos();
                     case BAR -> Math.min(v.toNanos(), nextBarline(position));
                     case AT_ONCE -> position;
-                });
+                }));
     }
 
     private long nextBarline(long position) {
@@ -193,7 +187,7 @@ public record Playing(
     public Playing adopt(PlannedItem changed, long now) {
         long position = position(now);
         Optional<Score.Times> before = item.times();
-        Playing next = new Playing(changed, anchor, pausedAt, ahead, vamp, entered, pass, leavesAt);
+        Playing next = new Playing(changed, anchor, pausedAt, ahead, vampRun);
         if (before.isPresent() && changed.times().isPresent() && position > 0) {
             long tick = before.get().tempi().tick(position);
             long within = position - before.get().tempi().nanos(tick);
@@ -226,31 +220,13 @@ public record Playing(
 
     // ---- what comes
 
-    /** Goes round once more at the vamp's end, unless it is released or has been played as often as it may. */
-    private boolean goesRound(boolean once) {
-        return !once
-                && vamp.isPresent()
-                && leavesAt.isEmpty()
-                && pass < vamp.get().vamp().most();
-    }
-
-    /** The position at which the music jumps, or leaves the vamp; far away when there is none. */
-    private long turnAt() {
-        return vamp.map(v -> leavesAt.orElse(v.toNanos())).orElse(StepContext.NEVER);
-    }
-
-    /** While the vamp goes round, or is to be left before its end, what lies behind the turn is not yet to come. */
-    private boolean comes(TimedCalls calls) {
-        if (vamp.isEmpty()) {
-            return true;
-        }
-        long turn = turnAt();
-        boolean jumps = goesRound(false) || turn < vamp.get().toNanos();
-        return !jumps || calls.momentNanos() < turn;
+    /** Whether something of it lies behind a vamp that nobody has released: when it comes, nobody knows. */
+    public boolean waitsForRelease(TimedCalls calls) {
+        return !released() && !vampRun.comes(calls);
     }
 
     private boolean comes(TimedCalls calls, boolean once) {
-        return once && leavesAt.isEmpty() || comes(calls);
+        return once && !released() || vampRun.comes(calls);
     }
 
     /**
@@ -269,10 +245,8 @@ public record Playing(
                 break;
             }
         }
-        if (vamp.isPresent()) {
-            next = Math.min(next, entered ? turnAt() : vamp.get().fromNanos());
-        }
-        if (ahead.isEmpty() && vamp.isEmpty() && item.times().isPresent()) {
+        next = Math.min(next, vampRun.nextNanos(once));
+        if (ahead.isEmpty() && vamp().isEmpty() && item.times().isPresent()) {
             next = Math.min(next, item.scoreNanos());
         }
         return next == StepContext.NEVER ? StepContext.NEVER : dueAt(next);
@@ -290,6 +264,11 @@ public record Playing(
                 coming.add(calls);
             }
         }
+        List<TimedCalls> early = vampRun.earlyUntil(instant, once);
+        if (!early.isEmpty()) {
+            coming.addAll(early);
+            coming.sort(null);
+        }
         return coming;
     }
 
@@ -305,9 +284,14 @@ public record Playing(
                         : ahead.stream().filter(t -> !taken.contains(t)).toList());
     }
 
+    /** The same, which are told now. @param states as the machines were told to be before that */
+    Playing telling(List<TimedCalls> taken, DeviceStates states) {
+        return without(taken).vamping(vampRun.telling(taken, states));
+    }
+
     private boolean isForemost(List<TimedCalls> taken) {
         for (int i = 0; i < taken.size(); i++) {
-            if (ahead.get(i) != taken.get(i)) {
+            if (i >= ahead.size() || ahead.get(i) != taken.get(i)) {
                 return false;
             }
         }
@@ -317,30 +301,21 @@ public record Playing(
     /** Into the vamp, round it, or on behind it, whichever comes at an instant; itself where nothing does. */
     public Playing turned(long nanos, boolean once) {
         long position = anchor.position(nanos);
-        if (vamp.isEmpty()) {
+        if (vamp().isEmpty()) {
             return this;
         }
-        VampSpan v = vamp.get();
-        if (!entered) {
-            return position < v.fromNanos()
-                    ? this
-                    : new Playing(item, anchor, pausedAt, ahead, vamp, true, pass, leavesAt);
+        VampSpan v = vamp().get();
+        if (!vampRun.entered()) {
+            return position < v.fromNanos() ? this : vamping(vampRun.entering(item));
         }
-        long turn = turnAt();
+        long turn = vampRun.turnAt();
         if (position < turn) {
             return this;
         }
-        if (goesRound(once)) {
-            Playing again = new Playing(
-                    item,
-                    anchor.moved(v.fromNanos() - v.toNanos()),
-                    pausedAt,
-                    ahead,
-                    vamp,
-                    true,
-                    pass + 1,
-                    OptionalLong.empty());
-            return again.aheadFrom(v.fromNanos());
+        if (vampRun.goesRound(once)) {
+            Playing again =
+                    placed(anchor.moved(v.fromNanos() - v.toNanos()), pausedAt).aheadFrom(v.fromNanos());
+            return again.withAhead(vampRun.withoutTold(again.ahead)).vamping(vampRun.again(item));
         }
         boolean jumps = turn < v.toNanos();
         Playing behind =
@@ -352,7 +327,7 @@ public record Playing(
     public boolean overAt(long nanos) {
         return !paused()
                 && ahead.isEmpty()
-                && vamp.isEmpty()
+                && vamp().isEmpty()
                 && item.times().isPresent()
                 && anchor.position(nanos) >= item.scoreNanos();
     }
@@ -380,34 +355,26 @@ public record Playing(
     }
 
     public Playing withAhead(List<TimedCalls> newAhead) {
-        return new Playing(item, anchor, pausedAt, newAhead, vamp, entered, pass, leavesAt);
+        return new Playing(item, anchor, pausedAt, newAhead, vampRun);
     }
 
     private Playing placed(Anchor newAnchor, OptionalLong newPause) {
-        return new Playing(item, newAnchor, newPause, ahead, vamp, entered, pass, leavesAt);
+        return new Playing(item, newAnchor, newPause, ahead, vampRun);
     }
 
-    private Playing leaving(long position) {
-        return new Playing(item, anchor, pausedAt, ahead, vamp, entered, pass, OptionalLong.of(position));
+    private Playing vamping(VampRun newVamp) {
+        return newVamp == vampRun ? this : new Playing(item, anchor, pausedAt, ahead, newVamp);
     }
 
     private Playing withoutVamp() {
-        return new Playing(item, anchor, pausedAt, ahead, Optional.empty(), false, 1, OptionalLong.empty());
+        return vamping(VampRun.NONE);
     }
 
-    /** With the vamp that a position lies in or before; what is known of its passes is kept where it is the same one. */
     private Playing nearVamp(long position) {
-        Optional<VampSpan> next =
-                item.vamps().stream().filter(v -> v.toNanos() > position).findFirst();
-        boolean same = next.isPresent()
-                && vamp.isPresent()
-                && next.get().vamp().bar() == vamp.get().vamp().bar();
-        boolean within = next.isPresent() && position >= next.get().fromNanos();
-        return new Playing(
-                item, anchor, pausedAt, ahead, next, within, same ? pass : 1, same ? leavesAt : OptionalLong.empty());
+        return vamping(vampRun.near(item, position));
     }
 
     public Playing shifted(long nanos) {
-        return placed(anchor.shifted(nanos), pausedAt);
+        return placed(anchor.shifted(nanos), pausedAt).vamping(vampRun.shifted(nanos));
     }
 }

@@ -28,6 +28,9 @@ public sealed interface Happening {
     /** A relay was stopped, since something seems to send back what it sends. */
     record Looped(String relay, String words) implements Happening {}
 
+    /** What a hold has stopped stays off though the band goes on: its machine cannot be told to go on in its middle. */
+    record StaysOff(int deviceId, String phrase) implements Happening {}
+
     /** In a dry run: a cue sets a control in motion from a place that is known, 0–127. @param cue its label */
     record Moves(String cue, Control control, double from) implements Happening {}
 
