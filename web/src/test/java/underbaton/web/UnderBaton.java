@@ -37,8 +37,11 @@ import underbaton.web.shows.Shows;
 public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
 
     private static final Path ROOT = Path.of("..").toAbsolutePath().normalize();
-    private static final Path DATABASE = ROOT.resolve("web/target/test-database");
-    private static final Path DATA = ROOT.resolve("web/target/test-data");
+    /** Tests may run in several processes side by side, numbered from 1. */
+    private static final int FORK = Integer.getInteger("baton.fork", 1);
+
+    private static final Path DATABASE = ROOT.resolve("web/target/test-database-" + FORK);
+    private static final Path DATA = ROOT.resolve("web/target/test-data-" + FORK);
     /** A machine that is shared can stand still for seconds; a test that passes never waits for this. */
     private static final long LONGEST_MILLIS = 30_000;
 
@@ -213,7 +216,7 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
     /** Below the ports the system hands out by itself, so that none is taken between here and the application. */
     private static int freeUdpPorts(int count) {
         for (int tries = 0; tries < 100; tries++) {
-            int first = 20_000 + ThreadLocalRandom.current().nextInt(500) * 20;
+            int first = 20_000 + FORK % 2 * 5_000 + ThreadLocalRandom.current().nextInt(250) * 20;
             if (IntStream.range(first, first + count).allMatch(UnderBaton::free)) {
                 return first;
             }
