@@ -110,7 +110,8 @@ const place = () => {
   const vamps = music.vampTo > 0 && ms >= music.vampFrom;
   const s = Math.round((table.end - (vamps ? music.vampTo : ms)) / music.pace);
   if (left) left.textContent = `${s < 0 ? '+' : ''}${Math.floor(Math.abs(s) / 60)}:${two(Math.abs(s) % 60)}`;
-  if (left) left.nextElementSibling.textContent = s < 0 ? 'over' : vamps ? 'left after GO' : 'left of it';
+  const words = vamps ? 'left after GO' : 'left of it';
+  if (left) left.nextElementSibling.textContent = s < 0 ? 'over' : words;
 };
 if (playing) new MutationObserver(hear).observe(playing, { childList: true, characterData: true, subtree: true });
 setInterval(place, 50);
