@@ -80,7 +80,7 @@ document.addEventListener('click', (e) => {
   const found = e.target.closest('[data-take]')?.dataset;
   if (found) {
     const prose = document.querySelector('.prose');
-    for (const [field, value] of [['name', found.name], ['host', found.host], ['port', found.port]]) prose.querySelector(`[name=${field}]`).value = value;
+    for (const [field, value] of [['name', found.name], ['host', found.host], ['port', found.port], ['department', found.department]]) prose.querySelector(`[name=${field}]`).value = value;
     prose.querySelector('.main').focus();
   }
 });

@@ -2,7 +2,10 @@ package underbaton.core.cue;
 
 import java.util.List;
 import java.util.Optional;
+import underbaton.core.rig.Amount;
+import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
 
 /** What of a cue cannot be meant as it is written; it is kept, and told. */
 public final class Doubt {
@@ -12,7 +15,39 @@ public final class Doubt {
     /** @return in words, what is doubtful in what a machine gets at a cue; empty when all is well */
     public static Optional<String> of(Cue cue, Device device) {
         List<Call> calls = cue.callsFor(device.id());
-        return leftOut(calls, device).or(() -> bothWays(calls, device)).or(() -> beforeGo(cue, calls));
+        return misfit(calls, device)
+                .or(() -> leftOut(calls, device))
+                .or(() -> bothWays(calls, device))
+                .or(() -> beforeGo(cue, calls));
+    }
+
+    /** Whether a call can still be made as it was written. */
+    public static boolean fits(Call call, Device device, Phrase phrase) {
+        return misfit(call, device, phrase).isEmpty();
+    }
+
+    private static Optional<String> misfit(Call call, Device device, Phrase phrase) {
+        return device.misfit(phrase, call.amount()).or(() -> immovable(phrase, call, device));
+    }
+
+    /** What was written for another unit, or for a wider range. */
+    private static Optional<String> misfit(List<Call> calls, Device device) {
+        return calls.stream()
+                .flatMap(c -> device.phrase(c.phraseId()).flatMap(p -> misfit(c, device, p)).stream())
+                .findFirst()
+                .map(words -> words + ": nothing is sent until it is written anew");
+    }
+
+    private static Optional<String> immovable(Phrase phrase, Call call, Device device) {
+        if (call.motion().isEmpty()) {
+            return Optional.empty();
+        }
+        Optional<Argument> argument = phrase.argument().filter(Argument::moves);
+        boolean fits = argument.isPresent()
+                && (!(call.motion().get() instanceof Motion.Move move)
+                        || move.points().stream()
+                                .allMatch(p -> argument.get().takes(new Amount.Measure(p.amount()), device.levels())));
+        return fits ? Optional.empty() : Optional.of("“" + phrase.name() + "” cannot move so any more");
     }
 
     /** A phrase that is no longer in the machine's own list, and whose number calls another by now. */

@@ -46,19 +46,14 @@ final class MotionWording {
     /** @param amount what is left of the text: the amount itself */
     record Parted(String amount, Optional<Motion> motion) {}
 
-    /** Whether amounts of this kind can be moved at all. */
-    private boolean moves() {
-        return argument.unit() != Argument.Unit.TEXT && argument.unit() != Argument.Unit.SWITCH;
-    }
-
     /** @throws Refusal when what stands behind the amount cannot be read */
     Parted part(String typed) {
         Matcher move = MOVE.matcher(typed);
         Matcher wave = WAVE.matcher(typed);
-        if (moves() && wave.matches()) {
+        if (argument.moves() && wave.matches()) {
             return new Parted(wave.group(1).strip(), Optional.of(wave(wave)));
         }
-        if (moves() && move.matches()) {
+        if (argument.moves() && move.matches()) {
             return new Parted(move.group(1).strip(), Optional.of(move(move)));
         }
         requireNothingBehind(typed);
@@ -67,7 +62,9 @@ final class MotionWording {
 
     /** Where an amount stands and something behind it cannot be read, that is what is wrong. */
     private void requireNothingBehind(String typed) {
-        for (int blank = typed.lastIndexOf(' '); moves() && blank > 0; blank = typed.lastIndexOf(' ', blank - 1)) {
+        for (int blank = typed.lastIndexOf(' ');
+                argument.moves() && blank > 0;
+                blank = typed.lastIndexOf(' ', blank - 1)) {
             String amount = typed.substring(0, blank);
             if (argument.isAmount(amount, device.numbering()) && !argument.isAmount(typed, device.numbering())) {
                 throw new Refusal(

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
+import underbaton.core.cue.Doubt;
 import underbaton.core.cue.HandKey;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Motion;
@@ -110,7 +111,9 @@ final class ItemPlanner {
         }
         Device device = devices.get(call.deviceId());
         Optional<Phrase> phrase = device == null ? Optional.empty() : device.phrase(call.phraseId());
-        return phrase.map(p -> {
+        // What was written for another unit than the phrase has by now is told as a doubt, and sends nothing.
+        boolean fits = phrase.filter(p -> Doubt.fits(call, device, p)).isPresent();
+        return phrase.filter(p -> fits).map(p -> {
             PlannedCall planned = PlannedCall.of(device, p, call.amount());
             boolean isPlain = call.motion().isEmpty() && call.offset().thousandths() == 0;
             if (isPlain) {

@@ -16,6 +16,11 @@ public sealed interface Amount {
         }
     }
 
+    /** What was once written, whatever its unit was. */
+    static String asItWas(Amount amount) {
+        return amount instanceof Text text ? "“" + text.text() + "”" : plain(((Measure) amount).value());
+    }
+
     /** A number as people write it: {@code −10}, {@code −∞}, {@code 2.5}. */
     static String plain(double number) {
         if (number == Double.NEGATIVE_INFINITY) {

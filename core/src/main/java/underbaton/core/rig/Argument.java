@@ -131,6 +131,34 @@ public record Argument(Unit unit, double least, double most) {
         return new Amount.Measure(number);
     }
 
+    /** Whether its amounts can be moved at all. */
+    public boolean moves() {
+        return unit != Unit.TEXT && unit != Unit.SWITCH;
+    }
+
+    /** Whether it takes an amount, which may have been written for another unit or a wider range. */
+    public boolean takes(Amount amount, Levels levels) {
+        if (unit == Unit.TEXT || !(amount instanceof Amount.Measure measure)) {
+            return unit == Unit.TEXT && amount instanceof Amount.Text;
+        }
+        double value = measure.value();
+        boolean within = value >= least && value <= most;
+        return switch (unit) {
+            case VALUE, SWITCH -> within && value == Math.rint(value);
+            case DECIBELS -> within && isSaid(value, levels);
+            default -> within;
+        };
+    }
+
+    private static boolean isSaid(double decibels, Levels levels) {
+        try {
+            levels.value(decibels);
+            return true;
+        } catch (Refusal outside) {
+            return false;
+        }
+    }
+
     /** In what range it is said: {@code −∞ dB to 10 dB}. */
     public String range(Numbering numbering, Levels levels) {
         return switch (unit) {

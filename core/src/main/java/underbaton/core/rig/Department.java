@@ -1,5 +1,9 @@
 package underbaton.core.rig;
 
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.regex.Pattern;
+
 /** Who works a machine. The code is what the pages print beside the department's own mark. */
 public enum Department {
     LIGHTS("LX", "Lights"),
@@ -15,6 +19,31 @@ public enum Department {
     Department(String code, String title) {
         this.code = code;
         this.title = title;
+    }
+
+    /** What in a machine's name tells whose it is, in the order in which it is looked for. */
+    private static final Map<Department, Pattern> SIGNS = signs();
+
+    private static Map<Department, Pattern> signs() {
+        Map<Department, String> words = new LinkedHashMap<>();
+        words.put(LIGHTS, "light|lamp|dimmer|dmx");
+        words.put(WORDS, "words?|lyric|text|caption|title");
+        words.put(CAMERAS, "camera|cam |switcher");
+        words.put(KEYS, "key|piano|synth|organ|pedal|pads?\\b|drum|controller");
+        words.put(VIDEO, "video|screen|projector|clip|film");
+        words.put(SOUND, "sound|audio|console|mixer|player|playback|tuning|vocal");
+        Map<Department, Pattern> signs = new LinkedHashMap<>();
+        words.forEach((d, w) -> signs.put(d, Pattern.compile(w, Pattern.CASE_INSENSITIVE)));
+        return signs;
+    }
+
+    /** Whose a machine is likely to be that calls itself so; lights, for nothing tells. */
+    public static Department likelyOf(String name) {
+        return SIGNS.entrySet().stream()
+                .filter(s -> s.getValue().matcher(name).find())
+                .map(Map.Entry::getKey)
+                .findFirst()
+                .orElse(LIGHTS);
     }
 
     /** Two capital letters. */

@@ -383,11 +383,28 @@ public record Device(
                 .toList();
     }
 
+    /** Why a phrase cannot be called with an amount that may have been written for another; empty when it can. */
+    public Optional<String> misfit(Phrase phrase, Optional<Amount> amount) {
+        if (amount.isEmpty()) {
+            return Optional.empty();
+        }
+        String given = Amount.asItWas(amount.get());
+        if (phrase.argument().isEmpty()) {
+            return Optional.of("“" + phrase.name() + "” takes no amount any more, and " + given + " stands here");
+        }
+        Argument argument = phrase.argument().get();
+        return argument.takes(amount.get(), levels)
+                ? Optional.empty()
+                : Optional.of("“" + phrase.name() + "” now takes " + argument.range(numbering, levels) + ", and "
+                        + given + " stands here");
+    }
+
     /** A phrase with its amount, as a cell of the book says it: {@code Vox 1 → −10 dB}. */
     public String tell(Phrase phrase, Optional<Amount> amount) {
         return phrase.name()
                 + phrase.argument()
-                        .flatMap(a -> amount.map(given -> " → " + a.write(given, numbering)))
+                        .flatMap(a -> amount.map(given ->
+                                " → " + (a.takes(given, levels) ? a.write(given, numbering) : Amount.asItWas(given))))
                         .orElse("");
     }
 

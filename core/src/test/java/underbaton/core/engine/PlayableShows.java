@@ -8,6 +8,8 @@ import java.util.StringJoiner;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.HandKey;
+import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
@@ -21,6 +23,7 @@ import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
+import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.StepList;
 import underbaton.core.score.Score;
@@ -59,6 +62,8 @@ final class PlayableShows {
         return new PlayableShows(seed, endless).show();
     }
 
+    static final int KEYS = 8;
+
     static Show wide(long seed) {
         PlayableShows shows = new PlayableShows(seed, true);
         shows.wide = true;
@@ -80,7 +85,44 @@ final class PlayableShows {
                 song(i);
             }
         }
-        return show;
+        return wide ? hands() : show;
+    }
+
+    /** Keys that call what cues call too, pressed, on and off, and while they are held. */
+    private Show hands() {
+        List<HandKey> keys = new ArrayList<>();
+        int id = show.nextId();
+        for (int i = 0; i < KEYS; i++) {
+            keys.add(new HandKey(
+                    id++,
+                    i / 4,
+                    i % 4,
+                    "Key " + i,
+                    Mark.NONE,
+                    HandKey.Way.values()[i % HandKey.Way.values().length],
+                    handCalls(),
+                    i % HandKey.Way.values().length == 0 ? List.of() : handCalls(),
+                    false));
+        }
+        HandPage page = new HandPage(id++, "Hands", 2, 4, keys);
+        return new Show(
+                show.id(),
+                show.name(),
+                show.revision(),
+                id,
+                show.devices(),
+                show.items(),
+                show.listeners(),
+                List.of(page));
+    }
+
+    private List<Call> handCalls() {
+        Device device = show.devices().get(random.nextInt(show.devices().size()));
+        List<Phrase> plain = device.phrases().stream()
+                .filter(p -> p.argument().isEmpty() && !p.says().hasTwoStates())
+                .toList();
+        return List.of(
+                new Call(device.id(), plain.get(random.nextInt(plain.size())).id()));
     }
 
     // ---- the rig

@@ -15,8 +15,10 @@ import java.util.function.ToLongFunction;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.Cue;
+import underbaton.core.cue.HandKey;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.catchup.Correction;
+import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.engine.move.Move;
 import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.music.Playing;
@@ -119,7 +121,7 @@ class WalksTest {
 
         private void any() {
             PlannedItem item = plan.items().get(random.nextInt(plan.items().size()));
-            switch (random.nextInt(20)) {
+            switch (random.nextInt(24)) {
                 case 0 -> order(new Order.StandBy(cueOfItsOwn().cueId()));
                 case 1 -> order(new Order.Play(item.item().id(), (long) (random.nextDouble() * 30 * SECOND)));
                 case 2 -> order(random.nextBoolean() ? new Order.Pause() : new Order.Resume());
@@ -153,7 +155,21 @@ class WalksTest {
                     order(new Order.Tap());
                 }
                 case 14 -> rejoin(whereto());
+                case 15, 16 -> touch();
+                case 17 -> order(new Order.Hush());
                 default -> order(new Order.Go());
+            }
+        }
+
+        private void touch() {
+            List<HandKey> keys = show.hands().get(0).keys();
+            HandKey key = keys.get(random.nextInt(keys.size()));
+            KeyTouch how = KeyTouch.values()[random.nextInt(KeyTouch.values().length)];
+            order(new Order.Touch(key.id(), how, "somebody "));
+            // Whoever still holds a key means to let it go, whatever the book says then.
+            if (key.way() == HandKey.Way.HELD || random.nextBoolean()) {
+                world.pass(SECOND / 4);
+                order(new Order.Touch(key.id(), KeyTouch.LET_GO, "somebody "));
             }
         }
 

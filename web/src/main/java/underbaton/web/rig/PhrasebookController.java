@@ -1,5 +1,7 @@
 package underbaton.web.rig;
 
+import jakarta.servlet.http.HttpServletResponse;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.springframework.http.HttpStatus;
@@ -12,6 +14,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Show;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Amount;
@@ -23,6 +26,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
 import underbaton.web.page.Fingerprint;
+import underbaton.web.page.Notice;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
@@ -31,6 +35,7 @@ import underbaton.web.stage.Stage;
 @RequestMapping("/shows/{showId}/rig/devices/{deviceId}/phrases")
 class PhrasebookController {
 
+    private static final int MOST_TOLD = 8;
     static final String SHEET = "rig/phrases :: phrases";
 
     private final Shows shows;
@@ -92,15 +97,53 @@ class PhrasebookController {
             @PathVariable int phraseId,
             @ModelAttribute PhraseForm form,
             @RequestParam(defaultValue = "") String was,
+            HttpServletResponse response,
             Model model) {
+        Phrase before = phrase(RigController.device(shows.get(showId), deviceId), phraseId);
         Show show = shows.edit(showId, "change the phrase " + form.name(), s -> {
             Device device = RigController.device(s, deviceId);
             Fingerprint.require(was, phrase(device, phraseId), "this phrase");
             return s.withPhrase(deviceId, form.toPhrase(device, phraseId));
         });
         Device device = RigController.device(show, deviceId);
-        device.phrase(phraseId).ifPresent(p -> model.addAttribute("kept", form.keptAs(device, p)));
+        device.phrase(phraseId).ifPresent(p -> {
+            model.addAttribute("kept", form.keptAs(device, p));
+            tellCues(show, device, before, p, response);
+        });
         return sheet(show, deviceId, model);
+    }
+
+    /** What cues say by now, where their phrase has another unit, is told by whoever gave it, not found out on the night. */
+    private static void tellCues(Show show, Device device, Phrase before, Phrase after, HttpServletResponse response) {
+        List<String> unfit = new ArrayList<>();
+        List<String> otherwise = new ArrayList<>();
+        boolean sameUnit =
+                before.argument().map(Argument::unit).equals(after.argument().map(Argument::unit));
+        show.cues().forEach(cue -> cue.calls().stream()
+                .filter(call -> call.names(device.id(), after.id()))
+                .forEach(call -> {
+                    if (!Doubt.fits(call, device, after)) {
+                        unfit.add(cue.number().toString());
+                    } else if (!sameUnit && call.amount().isPresent()) {
+                        otherwise.add(cue.number() + " (" + call.tell(device) + ")");
+                    }
+                }));
+        String words = told(
+                        unfit,
+                        "does not fit any more: it is marked in the Book, and sends nothing until it is written"
+                                + " anew. ")
+                + told(otherwise, "has kept its number in the new unit: look at it. ");
+        if (!words.isEmpty()) {
+            Notice.with(response, words + "Undo brings the phrase back as it was.");
+        }
+    }
+
+    private static String told(List<String> cues, String what) {
+        int more = cues.size() - MOST_TOLD;
+        return cues.isEmpty()
+                ? ""
+                : "What cue " + String.join(", ", cues.subList(0, Math.min(MOST_TOLD, cues.size())))
+                        + (more > 0 ? " and " + more + " more" : "") + " says " + what;
     }
 
     @PostMapping("/{phraseId}/copy")

@@ -396,7 +396,16 @@ public class Shows {
         save(new ShowParts(before), after);
         shows.put(after.id(), after);
         shelf.put(after.id(), ShowRow.of(after));
-        watchers.forEach(w -> w.accept(after, what));
+        watchers.forEach(w -> tell(w, after, what));
+    }
+
+    /** What was saved is saved, whatever becomes of it elsewhere. */
+    private static void tell(BiConsumer<Show, String> watcher, Show after, String what) {
+        try {
+            watcher.accept(after, what);
+        } catch (RuntimeException | StackOverflowError fault) {
+            LOG.error("“{}” was saved, and not taken up everywhere", what, fault);
+        }
     }
 
     private void save(ShowParts before, Show show) {

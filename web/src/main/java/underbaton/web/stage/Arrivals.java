@@ -3,7 +3,10 @@ package underbaton.web.stage;
 import jakarta.annotation.PreDestroy;
 import java.net.InetSocketAddress;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.BiConsumer;
@@ -35,6 +38,7 @@ import underbaton.wire.session.SessionEndpoint;
 @Component
 public class Arrivals implements SessionEndpoint.Ear, Alarm {
 
+    private static final int LINES_A_SECOND = 30;
     private static final long RELEASE_NANOS = TimeUnit.MILLISECONDS.toNanos(20);
 
     private final Traffic traffic;
@@ -43,13 +47,14 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
     private final Flood flood;
     private final Loop releasing;
     private volatile Function<InetSocketAddress, Optional<Device>> rig = from -> Optional.empty();
+    private final Map<Integer, Long> lastHeard = new ConcurrentHashMap<>();
     private volatile int showId;
     private volatile BiConsumer<Source, Signal> listening = (source, signal) -> {};
 
     Arrivals(Traffic traffic, Clock clock, Loops loops) {
         this.traffic = traffic;
         this.clock = clock;
-        this.share = new StrangerShare(clock);
+        this.share = new StrangerShare(clock, LINES_A_SECOND);
         this.flood = new Flood(clock);
         releasing = loops.start("what a flood held back", () -> {
             LockSupport.parkNanos(this, RELEASE_NANOS);
@@ -77,8 +82,15 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
         listening = newListening;
     }
 
+    /** When a machine of the rig last said something that is a signal, by the clock of the events; empty for never. */
+    OptionalLong lastHeard(int deviceId) {
+        Long at = lastHeard.get(deviceId);
+        return at == null ? OptionalLong.empty() : OptionalLong.of(at);
+    }
+
     /** The show that those are logged under who belong to none. */
     void belongTo(int openShow) {
+        lastHeard.clear();
         showId = openShow;
     }
 
@@ -86,6 +98,7 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
         if (!isSignal(signal)) {
             return;
         }
+        device.ifPresent(d -> lastHeard.put(d.id(), signal.arrivalNanos()));
         hear(device.map(Source::of).orElse(new Source(Source.OTHERS, "a line of ours", Numbering.WIRE)), signal);
         log(
                 ofShow,

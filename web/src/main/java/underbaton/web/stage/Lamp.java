@@ -1,5 +1,7 @@
 package underbaton.web.stage;
 
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import underbaton.core.rig.Device;
 
 /**
@@ -7,6 +9,7 @@ import underbaton.core.rig.Device;
  *
  * @param roundTrip printed with its unit; empty when it was not measured
  * @param loss how much was lost lately, with a comma before it; empty for nothing
+ * @param lastHeard when it last said something that is a signal, printed; empty before the first
  * @param lastSent printed with its unit; empty before the first message
  * @param behind how many things it was not told while it was away
  * @param places where it stands in its own lists; empty where it has none
@@ -34,6 +37,6 @@ public record Lamp(
             return words;
         }
         String trip = (roundTrip.isEmpty() ? "reached" : roundTrip) + loss;
-        return lastSent.isEmpty() ? trip : trip + ", " + lastSent;
+        return Stream.of(trip, lastSent, lastHeard).filter(s -> !s.isEmpty()).collect(Collectors.joining(", "));
     }
 }

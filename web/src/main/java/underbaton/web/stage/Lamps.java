@@ -3,6 +3,7 @@ package underbaton.web.stage;
 import jakarta.annotation.PreDestroy;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Collectors;
@@ -25,13 +26,15 @@ public class Lamps {
 
     private final Stage stage;
     private final DeviceLines lines;
+    private final Arrivals arrivals;
     private final Clock clock;
     private final Live live;
     private final Loop loop;
 
-    Lamps(Stage stage, DeviceLines lines, Clock clock, Live live, Loops loops) {
+    Lamps(Stage stage, DeviceLines lines, Arrivals arrivals, Clock clock, Live live, Loops loops) {
         this.stage = stage;
         this.lines = lines;
+        this.arrivals = arrivals;
         this.clock = clock;
         this.live = live;
         loop = loops.start("lamps", this::keepFresh);
@@ -49,7 +52,8 @@ public class Lamps {
         long now = clock.nanos();
         String trip = health.roundTripMicros() < 0 ? "" : "%.1f ms".formatted(health.roundTripMicros() / 1000.0);
         String loss = health.lossPerCent() <= 0 ? "" : ", " + health.lossPerCent() + " % lost";
-        String heard = health.lastHeardNanos() == 0 ? "" : ago(now - health.lastHeardNanos());
+        OptionalLong said = arrivals.lastHeard(line.device().id());
+        String heard = said.isEmpty() ? "" : "heard " + ago(now - said.getAsLong());
         String sent = last.atNanos() == 0 ? "" : "sent " + ago(now - last.atNanos()) + late(last.lateMicros());
         int id = line.device().id();
         int behind = state.filter(s -> Optional.ofNullable(s.absent().get(id))

@@ -1,6 +1,7 @@
 package underbaton.web.stage;
 
 import java.io.IOException;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -16,13 +17,14 @@ import underbaton.core.rig.Refusal;
 import underbaton.wire.osc.Caller;
 
 /**
- * Those who asked to be told every change: each for ten minutes, each by a loop of its own, so that one that does not read keeps
+ * Those who asked to be told every change: each for a minute, and longer if it asks again, each by a loop of its own, so that one that does not read keeps
  * nobody else waiting; after ten seconds of that its line is cut. Thread-safe.
  */
 final class OscFollowers implements AutoCloseable {
 
     private static final int MOST = 16;
-    private static final long TEN_MINUTES = TimeUnit.MINUTES.toNanos(10);
+    private static final int MOST_AT_ONE_ADDRESS = 2;
+    private static final long LASTS = TimeUnit.MINUTES.toNanos(1);
     private static final long PATIENCE = TimeUnit.SECONDS.toNanos(10);
     private static final long LOOK_NANOS = TimeUnit.MILLISECONDS.toNanos(40);
     private static final long GUARD_NANOS = TimeUnit.SECONDS.toNanos(1);
@@ -47,8 +49,17 @@ final class OscFollowers implements AutoCloseable {
     synchronized void add(Caller caller, List<OscMessage> told) {
         Follower before = followers.get(caller);
         if (before != null) {
-            before.until = clock.nanos() + TEN_MINUTES;
+            before.until = clock.nanos() + LASTS;
             return;
+        }
+        List<Follower> there = followers.values().stream()
+                .filter(f ->
+                        f.caller.address().getAddress().equals(caller.address().getAddress()))
+                .sorted(Comparator.comparingLong(f -> f.until))
+                .toList();
+        if (there.size() >= MOST_AT_ONE_ADDRESS) {
+            // What was restarted asks from another port; the one that has been silent for longest is gone.
+            leave(there.get(0).caller);
         }
         if (followers.size() >= MOST) {
             throw new Refusal("follow", MOST + " follow already; let one of them send /baton/follow 0.");
@@ -89,7 +100,7 @@ final class OscFollowers implements AutoCloseable {
         private final Caller caller;
         private final Map<String, List<Object>> told = new HashMap<>();
         private volatile Loop loop;
-        private volatile long until = clock.nanos() + TEN_MINUTES;
+        private volatile long until = clock.nanos() + LASTS;
         /** 0 while nothing is being said. */
         private volatile long sayingSince;
 

@@ -3,6 +3,7 @@ package underbaton.web.stage;
 import jakarta.annotation.PreDestroy;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.CueNumber;
@@ -25,7 +26,7 @@ import underbaton.core.signal.Deed;
 import underbaton.wire.osc.Caller;
 
 /**
- * Our own words in Open Sound Control: {@code /baton/go 12.5} and the like, by docs/formats/osc.md. What cannot be done is answered
+ * Our own words in Open Sound Control: {@code /baton/go/cue 12.5} and the like, by docs/formats/osc.md. What cannot be done is answered
  * in a sentence. Called on the wires' threads; never waits.
  */
 @Component
@@ -34,13 +35,20 @@ class OscLanguage {
     static final String PREFIX = "/baton/";
 
     private static final String FOLLOW = PREFIX + "follow";
+    private static final int ANSWERS_A_SECOND = 20;
+    private static final String GO_CUE = "go/cue";
+    /** By word, what it takes at most. */
+    private static final Map<String, Integer> MOST_SAID =
+            Map.of(GO_CUE, 1, "standby", 1, "play", 2, "hand", 2, "patch", 1);
 
     private final Stage stage;
     private final Clock clock;
     private final OscFollowers followers;
+    private final StrangerShare share;
 
     OscLanguage(Stage stage, Clock clock, OscPort port, Loops loops) {
         this.stage = stage;
+        this.share = new StrangerShare(clock, ANSWERS_A_SECOND);
         this.followers = new OscFollowers(clock, loops, this::now);
         port.speak(this::hear);
         this.clock = clock;
@@ -51,6 +59,14 @@ class OscLanguage {
         if (!message.address().startsWith(PREFIX)) {
             return List.of();
         }
+        List<OscMessage> answers = answered(message, from);
+        // Whoever asks a hundred times in one packet, perhaps in another's name, gets no hundred answers.
+        boolean isTold = answers.isEmpty()
+                || share.of(from.address().getAddress().getHostAddress()).listed();
+        return isTold ? answers : List.of();
+    }
+
+    private List<OscMessage> answered(OscMessage message, Caller from) {
         try {
             OnDesk desk = stage.onDesk()
                     .orElseThrow(() -> new Refusal("show", "No show is on the desk; put one there first."));
@@ -72,7 +88,7 @@ class OscLanguage {
                 ? "1"
                 : OscMessage.plain(message.arguments().get(0));
         if (!wanted.matches("[01]")) {
-            throw new Refusal("follow", "Send 1 to be told every change for ten minutes, or 0 for no more.");
+            throw new Refusal("follow", "Send 1 to be told every change for a minute, or 0 for no more.");
         }
         if (wanted.equals("0")) {
             followers.leave(from);
@@ -99,13 +115,17 @@ class OscLanguage {
         String word = message.address().substring(PREFIX.length());
         Optional<Deed> deed = Deed.of(word);
         if (deed.isPresent()) {
-            if (deed.get() == Deed.GO && !said.isEmpty()) {
-                standBy(desk, cue(state, said), by);
+            if (isPressed(message)) {
+                stage.order(show, deed.get().words() + by, Order.of(deed.get()));
             }
-            stage.order(show, deed.get().words() + by, Order.of(deed.get()));
             return List.of();
         }
+        requireAtMost(MOST_SAID.getOrDefault(word, 0), message);
         switch (word) {
+            case GO_CUE -> {
+                standBy(desk, cue(state, said), by);
+                stage.order(show, Deed.GO.words() + by, Order.of(Deed.GO));
+            }
             case "standby" -> standBy(desk, cue(state, said), by);
             case "play" -> stage.order(show, "play" + by, play(state, said));
             case "hand" -> stage.touch(show, hand(state, said), wanted(said), "hand" + by + ": ");
@@ -120,6 +140,33 @@ class OscLanguage {
                 throw new Refusal("address", "There is no " + message.address() + "; docs/formats/osc.md has all.");
         }
         return List.of();
+    }
+
+    /** A button of a touch surface says 1 when it is pressed and 0 when it is let go; who says nothing has pressed. */
+    private static boolean isPressed(OscMessage message) {
+        requireAtMost(1, message);
+        if (message.arguments().isEmpty()) {
+            return true;
+        }
+        Object said = message.arguments().get(0);
+        String value = said instanceof Boolean on ? (on ? "1" : "0") : OscMessage.plain(said);
+        if (!value.matches("0|1|0\\.[0-9]+")) {
+            String instead = message.address().equals(PREFIX + Deed.GO.word())
+                    ? "; for a cue send " + PREFIX + GO_CUE + " and its number."
+                    : ".";
+            throw new Refusal(
+                    "button", message.address() + " takes nothing, or 1 for pressed and 0 for let go" + instead);
+        }
+        return !value.equals("0");
+    }
+
+    private static void requireAtMost(int most, OscMessage message) {
+        if (message.arguments().size() > most) {
+            throw new Refusal(
+                    "arguments",
+                    message.address() + " takes " + (most == 0 ? "no argument" : "at most " + most) + ", not "
+                            + message.arguments().size() + ".");
+        }
     }
 
     private void standBy(OnDesk desk, PlannedCue cue, String by) {

@@ -6,14 +6,15 @@ import java.util.concurrent.TimeUnit;
 import underbaton.core.perform.Clock;
 
 /**
- * How much of the log those may fill who belong to no rig: so many lines a second each, and the rest is counted. Thread-safe.
+ * How much of something each of those may have who belong to no rig, lines of the log or answers: so much a second, and the rest is
+ * counted. Thread-safe.
  */
 final class StrangerShare {
 
-    private static final int MOST_A_SECOND = 30;
     private static final int MOST_STRANGERS = 500;
 
     private final Clock clock;
+    private final int most;
     private final Map<String, Count> counts = new HashMap<>();
 
     private static final class Count {
@@ -28,8 +29,10 @@ final class StrangerShare {
      */
     record Verdict(boolean listed, int untold) {}
 
-    StrangerShare(Clock clock) {
+    /** @param most so much a second for each */
+    StrangerShare(Clock clock, int most) {
         this.clock = clock;
+        this.most = most;
     }
 
     synchronized Verdict of(String name) {
@@ -48,7 +51,7 @@ final class StrangerShare {
             count.so = 0;
             count.untold = 0;
         }
-        boolean listed = ++count.so <= MOST_A_SECOND;
+        boolean listed = ++count.so <= most;
         count.untold += listed ? 0 : 1;
         return new Verdict(listed, untold);
     }

@@ -251,14 +251,14 @@ class RelaysTest extends TouchedBoard {
     void anyOscProgramSpeaksWithUs() throws Exception {
         int port = baton.bean(OscPort.class).number();
         for (Object[] said : new Object[][] {{"s", "12.5"}, {"f", 12.5}, {"i", 30}}) {
-            byte[] packet = osc.write("/baton/go", (String) said[0], said[1]);
+            byte[] packet = osc.write("/baton/go/cue", (String) said[0], said[1]);
             wall.send(new DatagramPacket(packet, packet.length, InetAddress.getLoopbackAddress(), port));
             desk.bringToFront();
             assertThat(desk.locator(".done b")).hasText(said[1].toString());
         }
         try (Socket stream = new Socket(InetAddress.getLoopbackAddress(), port)) {
             // OSC 1.0 over a stream: the length in four octets, then the packet.
-            byte[] go = osc.write("/baton/go", "s", "12.5");
+            byte[] go = osc.write("/baton/go/cue", "s", "12.5");
             ByteBuffer framed =
                     ByteBuffer.allocate(4 + go.length).putInt(go.length).put(go);
             stream.getOutputStream().write(framed.array());

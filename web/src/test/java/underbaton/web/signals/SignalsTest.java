@@ -6,6 +6,7 @@ import static underbaton.web.UnderBaton.until;
 import com.microsoft.playwright.Locator;
 import java.net.DatagramSocket;
 import java.net.InetAddress;
+import java.net.SocketTimeoutException;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import underbaton.core.loop.Loops;
@@ -150,7 +151,7 @@ class SignalsTest extends TouchedBoard {
             socket.setSoTimeout(5000);
             for (Object number : new Object[] {12.5f, "12.5", "12.50"}) {
                 say(socket, "/baton/standby", 1);
-                say(socket, "/baton/go", number);
+                say(socket, "/baton/go/cue", number);
                 assertThat(desk.locator(".done b")).hasText("12.5");
                 standsBy("30");
             }
@@ -176,13 +177,59 @@ class SignalsTest extends TouchedBoard {
                             "/baton/is/next [, -1.0]");
             say(socket, "/baton/play", "second");
             assertThat(desk.locator(".done b")).hasText("30");
-            say(socket, "/baton/go", 4711);
+            say(socket, "/baton/go/cue", 4711);
             org.assertj.core.api.Assertions.assertThat(answer(socket))
                     .isEqualTo("/baton/error [There is no cue 4711 in this show.]");
             say(socket, "/baton/dance");
             org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("There is no /baton/dance");
             say(socket, "/baton/play", "Second", 3);
             org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("Second has no bars.");
+        }
+    }
+
+    /** A button of a touch surface says 1 when it is pressed and 0 when it is let go (common practice). */
+    @Test
+    void aButtonThatIsPressedAndLetGoIsOneOrder() throws Exception {
+        try (DatagramSocket socket = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            socket.setSoTimeout(5000);
+            say(socket, "/baton/standby", 1);
+            standsBy("1");
+            say(socket, "/baton/next", 1f);
+            say(socket, "/baton/next", 0f);
+            standsBy("2");
+            say(socket, "/baton/go", 0f);
+            say(socket, "/baton/ask");
+            for (int i = 0; i < 8; i++) {
+                org.assertj.core.api.Assertions.assertThat(answer(socket)).doesNotContain("/baton/is/last [2");
+            }
+            say(socket, "/baton/go", 12.5f);
+            org.assertj.core.api.Assertions.assertThat(answer(socket))
+                    .isEqualTo(
+                            "/baton/error [/baton/go takes nothing, or 1 for pressed and 0 for let go; for a cue send"
+                                    + " /baton/go/cue and its number.]");
+            say(socket, "/baton/next", 1f, 0f);
+            org.assertj.core.api.Assertions.assertThat(answer(socket)).contains("takes at most 1, not 2");
+            standsBy("2");
+        }
+    }
+
+    /** Five answers to one packet of many questions would be a gift to whoever asks in another's name. */
+    @Test
+    void manyQuestionsGetFewAnswers() throws Exception {
+        try (DatagramSocket socket = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            socket.setSoTimeout(1500);
+            for (int i = 0; i < 400; i++) {
+                say(socket, "/baton/ask");
+            }
+            int answers = 0;
+            try {
+                while (true) {
+                    answer(socket);
+                    answers++;
+                }
+            } catch (SocketTimeoutException noMore) {
+                org.assertj.core.api.Assertions.assertThat(answers).isBetween(8, 400);
+            }
         }
     }
 

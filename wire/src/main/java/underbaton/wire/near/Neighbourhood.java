@@ -15,6 +15,7 @@ import javax.jmdns.ServiceEvent;
 import javax.jmdns.ServiceInfo;
 import javax.jmdns.ServiceListener;
 import underbaton.core.loop.Loops;
+import underbaton.core.rig.Department;
 
 /**
  * Machines with network MIDI that make themselves known on this computer's networks by DNS-SD (RFC 6763, service {@code
@@ -32,6 +33,11 @@ public final class Neighbourhood implements AutoCloseable {
      * @param port its control port
      */
     public record Machine(String name, String host, int port) {
+
+        /** Whose it is likely to be, by its name. */
+        public Department department() {
+            return Department.likelyOf(name);
+        }
 
         /** Without what tells copies of the same machine apart: {@code Words screen, stand-in 47104}. */
         public String plainName() {
