@@ -264,7 +264,9 @@ public final class DryRun {
             }
             fillUp();
             long lasts = play.endNanos();
-            PlaybackState end = Engine.step(play.state(), Event.pass(lasts)).next();
+            // What begins the next item is for that one to give.
+            long last = play.goesStraightOn() ? lasts - 1 : lasts;
+            PlaybackState end = Engine.step(play.state(), Event.pass(last)).next();
             return new ItemRun(item, before, shown, starts, lasts, Carried.of(end.shifted(-lasts)));
         }
 

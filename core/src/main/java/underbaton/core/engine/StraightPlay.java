@@ -161,12 +161,18 @@ final class StraightPlay {
         return state;
     }
 
-    /** When the item is over: by its own length, or when the last thing of it has come, whichever is later. */
+    /**
+     * When the item is over: when the next one begins by itself, or else by its own length, or when the last thing of it has come, whichever
+     * is later.
+     */
     long endNanos() {
-        boolean goesStraightOn =
-                state.followOn().filter(f -> !isHere(f.cue().item().id())).isPresent();
         long planned = Math.max(item.scoreNanos(), item.item().plannedSeconds() * 1_000_000_000L);
-        return goesStraightOn ? state.nowNanos() : Math.max(planned, restedNanos);
+        return goesStraightOn() ? leavesNanos() : Math.max(planned, restedNanos);
+    }
+
+    /** Whether the next item begins by itself. */
+    boolean goesStraightOn() {
+        return leavesNanos() < StepContext.NEVER;
     }
 
     private boolean isHere(int itemId) {

@@ -419,6 +419,21 @@ class StandsRightTest extends PlayedShow {
     }
 
     @Test
+    void a_song_that_begins_by_itself_a_while_after_the_one_before_is_jumped_into_at_its_own_places() {
+        alone();
+        song(SONG, "at 2:1 | Blue");
+        show = show.withItem(new Item(0, ItemKind.SONG, "Morning", 0, List.of()), 2);
+        show = Shows.cue(show, "30", "after 1.5 s", "Amber");
+        song(SONG);
+        show = Shows.cue(show, "31", "at 2:3", "Dark");
+        begin();
+        standBy("30");
+        assertThat(to(new Whereto.Bar(3)).corrections(state))
+                .extracting(Correction::wants)
+                .contains("Dark");
+    }
+
+    @Test
     void going_on_where_steps_are_still_to_come_brings_a_list_to_where_they_find_it() {
         alone();
         int tablet = tablet();
