@@ -84,7 +84,8 @@ document.addEventListener('keydown', (e) => {
   const writes = e.key?.length === 1 || e.target.closest('dialog') !== null || !/^F\d/.test(e.key);
   if (e.defaultPrevented || !e.key || (writes && baton.typing(e))) return;
   const action = meaning(e);
-  if (!action || (ofButton(e) && !table[action].always)) return;
+  // Whoever went to a link or a button by keyboard means it; after a click or a touch Enter is GO again.
+  if (!action || (ofButton(e) && (!table[action].always || e.target.matches(':focus-visible')))) return;
   const element = carrier(action);
   if (acts[action]) {
     if (acts[action](e) === false) return;

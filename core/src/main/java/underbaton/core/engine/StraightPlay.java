@@ -36,6 +36,9 @@ final class StraightPlay {
     /** By the places of its cues, where GO is pressed, as {@link ItemProgress#whereGiven} says. */
     private final IntToLongFunction given;
 
+    /** By the places of its cues, when the first that was given by hand from there on was; null until it is asked for. */
+    private long[] soonestFrom;
+
     private final Consumer<Step> watcher;
 
     private PlaybackState state;
@@ -226,15 +229,22 @@ final class StraightPlay {
     /** By then all must have been given that the book has before: it is looked at, or a cue behind was given then. */
     private long latestNanos() {
         long latest = limit == StepContext.NEVER ? StepContext.NEVER : limit - 1;
-        if (given.applyAsLong(state.standby() - first) >= 0) {
-            return latest;
+        int order = state.standby() - first;
+        return given.applyAsLong(order) >= 0 ? latest : Math.min(latest, givenBehind(order));
+    }
+
+    /** When the first of the cues by hand behind one was given; far away for none. */
+    private long givenBehind(int order) {
+        if (soonestFrom == null) {
+            soonestFrom = new long[item.cues().size() + 1];
+            soonestFrom[item.cues().size()] = StepContext.NEVER;
+            for (int i = item.cues().size() - 1; i >= 0; i--) {
+                long where = given.applyAsLong(i);
+                boolean byHand = item.cues().get(i).atNanos().isEmpty() && where >= 0;
+                soonestFrom[i] = byHand ? Math.min(where, soonestFrom[i + 1]) : soonestFrom[i + 1];
+            }
         }
-        for (int order = state.standby() - first + 1; order < end - first; order++) {
-            long where = given.applyAsLong(order);
-            boolean byHand = item.cues().get(order).atNanos().isEmpty();
-            latest = byHand && where >= 0 ? Math.min(latest, where) : latest;
-        }
-        return latest;
+        return soonestFrom[order + 1];
     }
 
     /** The standby goes on behind cues that nobody gives. */

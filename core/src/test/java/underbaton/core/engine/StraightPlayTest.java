@@ -182,13 +182,13 @@ class StraightPlayTest extends PlayedShow {
     }
 
     @Test
-    void anItemThatGoesStraightOnIsOverAtItsLastCue() {
+    void anItemThatGoesStraightOnLastsUntilTheNextBegins() {
         show = show.withItem(new Item(show.items().get(0).id(), ItemKind.SONG, "One", 60, List.of()), 0);
         cue("1", "by hand", "Amber");
         cue("2", "after 3 s", "Blue");
         item("Two", 0);
         cue("10", "after 1 s", "Amber");
-        assertThat(lasts(0)).isEqualTo(3000);
+        assertThat(lasts(0)).isEqualTo(4000);
         assertThat(run().messages())
                 .extracting(m -> m.cause() + " " + m.atNanos() / MS)
                 .contains("cue 10 0");
