@@ -117,7 +117,13 @@ if (playing) new MutationObserver(hear).observe(playing, { childList: true, char
 setInterval(place, 50);
 
 // Another show was put on the desk: what stands here, an open sheet too, belongs to none any more.
-document.addEventListener('live', (e) => { if (e.detail.topic === 'desk' && !e.detail.data.trim()) window.location.reload(); });
+document.addEventListener('live', (e) => {
+  const left = document.getElementById('left-the-desk');
+  if (e.detail.topic !== 'desk' || e.detail.data.trim() || !left) return;
+  document.querySelectorAll('dialog[open]').forEach((dialog) => dialog.close());
+  document.querySelector('.stream').replaceChildren(left.content.cloneNode(true));
+  bar.remove();
+});
 document.addEventListener('live', () => { labels(); clocks(); place(); });
 labels();
 clocks();

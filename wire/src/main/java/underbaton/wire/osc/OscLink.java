@@ -190,11 +190,16 @@ public final class OscLink implements Link {
         way = null;
         askedNanos = 0;
         stuck = false;
+        close(open);
+    }
+
+    private static void close(OscWay open) {
         if (open != null) {
             try {
                 open.close();
             } catch (IOException alreadyGone) {
-                trouble = "closed";
+                // Nothing is left to be closed.
+                return;
             }
         }
     }
@@ -224,9 +229,11 @@ public final class OscLink implements Link {
         long now = clock.nanos();
         if (nextAskNanos - now <= 0) {
             nextAskNanos = now + ASK_EVERY_NANOS;
-            lookAgain(now);
-            if (way == null) {
+            OscWay before = way;
+            if (before == null || isToBeOpenedAnew(before, now)) {
                 open();
+                // What is sent meanwhile goes the old way.
+                close(before == way ? null : before);
             }
             ask();
         }
@@ -258,6 +265,8 @@ public final class OscLink implements Link {
             }
             OscWay opened = anyPort ? OscWay.toAnyPortOf(address) : OscWay.open(address, connection.carrier());
             way = opened;
+            askedNanos = 0;
+            stuck = false;
             if (closed) {
                 closeWay();
                 return;
@@ -275,29 +284,28 @@ public final class OscLink implements Link {
     }
 
     /**
-     * A name may have moved, or the machine be at another of its addresses; and one that does not answer may do so from another port,
-     * which the network hands to nobody who has said from which one he wants to hear.
+     * Whether the way has to be opened anew. A name may have moved, or the machine be at another of its addresses; and one that does not
+     * answer may do so from another port, which the network hands to nobody who has said from which one he wants to hear.
      */
-    private void lookAgain(long now) {
-        if (way == null) {
-            return;
+    private boolean isToBeOpenedAnew(OscWay open, long now) {
+        if (anyPort && open.hearsMoreThanItNeeds()) {
+            // It was only off: on a way that is bound to its port the network tells at once when it is off again.
+            anyPort = false;
+            return true;
         }
-        boolean due = !where.isNumber() && now - lookedUpNanos > LOOK_UP_EVERY_NANOS;
-        if (due) {
+        if (!where.isNumber() && now - lookedUpNanos > LOOK_UP_EVERY_NANOS) {
             lookedUpNanos = now;
             if (!where.isStillAt(address)) {
-                closeWay();
-                return;
+                return true;
             }
         }
         boolean silent =
                 !connection.question().isEmpty() && now - Math.max(openedNanos, lastHeardNanos) > SILENCE_NANOS;
         if (silent && !isStream() && !anyPort) {
             anyPort = true;
-            closeWay();
-        } else if ((silent || !trouble.isEmpty()) && where.hasSeveral() && now - openedNanos > SILENCE_NANOS) {
-            closeWay();
+            return true;
         }
+        return (silent || !trouble.isEmpty()) && where.hasSeveral() && now - openedNanos > SILENCE_NANOS;
     }
 
     private void ask() {

@@ -29,6 +29,11 @@ interface OscWay extends AutoCloseable {
     /** Waits for what comes next, half a second at most: none, one or several packets. */
     List<byte[]> read() throws IOException;
 
+    /** Whether it listens to all ports of a machine, which answers from the one that it is spoken to at. */
+    default boolean hearsMoreThanItNeeds() {
+        return false;
+    }
+
     @Override
     void close() throws IOException;
 
@@ -48,8 +53,15 @@ interface OscWay extends AutoCloseable {
         private final InetSocketAddress to;
         private final ByteBuffer room = ByteBuffer.allocate(OscFraming.LARGEST_PACKET + 28);
 
+        private volatile boolean answersFromThere;
+
         FreeDatagrams(InetSocketAddress to) throws IOException {
             this.to = to;
+        }
+
+        @Override
+        public boolean hearsMoreThanItNeeds() {
+            return answersFromThere;
         }
 
         @Override
@@ -66,6 +78,7 @@ interface OscWay extends AutoCloseable {
         public List<byte[]> read() throws IOException {
             room.clear();
             InetSocketAddress from = (InetSocketAddress) channel.receive(room);
+            answersFromThere |= from.equals(to);
             return from.getAddress().equals(to.getAddress())
                     ? List.of(Arrays.copyOf(room.array(), room.position()))
                     : List.of();
