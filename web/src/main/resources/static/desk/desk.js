@@ -116,13 +116,12 @@ const place = () => {
 if (playing) new MutationObserver(hear).observe(playing, { childList: true, characterData: true, subtree: true });
 setInterval(place, 50);
 
-// Another show was put on the desk: what stands here, an open sheet too, belongs to none any more.
+// Another show was put on the desk: what stands here, an open sheet too, belongs to none until this one is there again.
 document.addEventListener('live', (e) => {
-  const left = document.getElementById('left-the-desk');
-  if (e.detail.topic !== 'desk' || e.detail.data.trim() || !left) return;
-  document.querySelectorAll('dialog[open]').forEach((dialog) => dialog.close());
-  document.querySelector('.stream').replaceChildren(left.content.cloneNode(true));
-  bar.remove();
+  if (e.detail.topic !== 'desk') return;
+  const left = !e.detail.data.trim();
+  document.body.classList.toggle('left-the-desk', left);
+  if (left) document.querySelectorAll('dialog[open]').forEach((dialog) => dialog.close());
 });
 document.addEventListener('live', () => { labels(); clocks(); place(); });
 labels();

@@ -54,7 +54,10 @@ final class Orders {
         row(Order.PaceBy.class, (p, o) -> p.music.paceBy(o.permille()));
         row(Order.Tap.class, (p, o) -> p.music.tap());
         row(Order.Release.class, (p, o) -> p.release());
-        row(Order.Leave.class, (p, o) -> p.jumps.leave(o.cueId()));
+        row(Order.Leave.class, (p, o) -> {
+            p.jumps.leave(o.cueId());
+            p.operator.goesElsewhere();
+        });
         row(Order.BreakOff.class, (p, o) -> p.jumps.breakOff());
         row(Order.TakeUp.class, (p, o) -> takeUp(p, o.book()));
         // Machines.

@@ -15,6 +15,7 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
 import underbaton.core.engine.catchup.Correction;
+import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.PlannedCall;
@@ -431,6 +432,19 @@ class StandsRightTest extends PlayedShow {
         assertThat(to(new Whereto.Bar(3)).corrections(state))
                 .extracting(Correction::wants)
                 .contains("Dark");
+    }
+
+    @Test
+    void the_cue_before_is_sent_however_soon_after_a_GO() {
+        begin();
+        order(new Order.Behave(new GoOptions(true, false, 500 * MS, false)));
+        go();
+        pass(1000);
+        go();
+        pass(100);
+        sent();
+        rejoin(new Whereto.CueBefore());
+        assertThat(sent()).as("GO 2, a tenth of a second after GO 2").anyMatch(m -> m.startsWith("cue 2 "));
     }
 
     @Test

@@ -69,6 +69,11 @@ public final class Operator {
         input = input.gone(step.now());
     }
 
+    /** Who goes elsewhere means it: a GO there is not the last one's second half. */
+    public void goesElsewhere() {
+        input = input.withoutGo();
+    }
+
     // ---- what is guarded
 
     /**

@@ -87,6 +87,11 @@ public record OperatorInput(
         return new OperatorInput(options, false, nanos, OptionalLong.empty(), firstAct, taps, paces, pace);
     }
 
+    /** As if GO had not been given. */
+    OperatorInput withoutGo() {
+        return new OperatorInput(options, moved, Long.MIN_VALUE, askedNanos, firstAct, taps, paces, pace);
+    }
+
     /** Whether a GO waits for its second press. */
     public boolean waitsAt(long nanos) {
         return askedNanos.isPresent() && nanos - askedNanos.getAsLong() <= GoOptions.PATIENCE_NANOS;
