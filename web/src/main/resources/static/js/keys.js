@@ -84,8 +84,8 @@ document.addEventListener('keydown', (e) => {
   const writes = e.key?.length === 1 || e.target.closest('dialog') !== null || !/^F\d/.test(e.key);
   if (e.defaultPrevented || !e.key || (writes && baton.typing(e))) return;
   const action = meaning(e);
-  // Whoever went to a link or a button by keyboard means it; after a click or a touch Enter is GO again.
-  if (!action || (ofButton(e) && (!table[action].always || e.target.matches(':focus-visible')))) return;
+  // Whoever went to a link by keyboard means it. A button may have its focus from a sheet that has closed: there Enter is GO.
+  if (!action || (ofButton(e) && (!table[action].always || e.target.matches('a[href]:focus-visible, summary:focus-visible')))) return;
   const element = carrier(action);
   if (acts[action]) {
     if (acts[action](e) === false) return;
