@@ -39,29 +39,34 @@ interface OscWay extends AutoCloseable {
 
     /** @throws ConnectException when nobody is there */
     static OscWay open(InetSocketAddress to, Carrier carrier) throws IOException {
-        return carrier == Carrier.UDP ? new Datagrams(to) : new Stream(to, carrier);
+        return carrier == Carrier.UDP ? new Datagrams(to, false) : new Stream(to, carrier);
     }
 
     /** By datagrams, with answers from whatever port of that address; whether somebody listens there is not told then. */
     static OscWay toAnyPortOf(InetSocketAddress to) throws IOException {
-        return new FreeDatagrams(to);
+        return new Datagrams(to, true);
     }
 
-    /** A datagram a packet, and whatever comes from that address. */
-    final class FreeDatagrams implements OscWay {
-        private final DatagramChannel channel = DatagramChannel.open().bind(null);
+    /** A datagram a packet. */
+    final class Datagrams implements OscWay {
+        private final DatagramChannel channel;
         private final InetSocketAddress to;
+        private final boolean anyPort;
         private final ByteBuffer room = ByteBuffer.allocate(OscFraming.LARGEST_PACKET + 28);
 
         private volatile boolean answersFromThere;
 
-        FreeDatagrams(InetSocketAddress to) throws IOException {
+        /** @param anyPort whether whatever comes from that address is read */
+        Datagrams(InetSocketAddress to, boolean anyPort) throws IOException {
             this.to = to;
+            this.anyPort = anyPort;
+            DatagramChannel open = DatagramChannel.open();
+            channel = anyPort ? open.bind(null) : open.connect(to);
         }
 
         @Override
         public boolean hearsMoreThanItNeeds() {
-            return answersFromThere;
+            return anyPort && answersFromThere;
         }
 
         @Override
@@ -82,38 +87,6 @@ interface OscWay extends AutoCloseable {
             return from.getAddress().equals(to.getAddress())
                     ? List.of(Arrays.copyOf(room.array(), room.position()))
                     : List.of();
-        }
-
-        @Override
-        public void close() throws IOException {
-            channel.close();
-        }
-    }
-
-    /** A datagram a packet. */
-    final class Datagrams implements OscWay {
-        private final DatagramChannel channel;
-        private final ByteBuffer room = ByteBuffer.allocate(OscFraming.LARGEST_PACKET + 28);
-
-        Datagrams(InetSocketAddress to) throws IOException {
-            channel = DatagramChannel.open().connect(to);
-        }
-
-        @Override
-        public boolean write(byte[] packet) throws IOException {
-            return channel.write(ByteBuffer.wrap(packet)) > 0;
-        }
-
-        @Override
-        public boolean flows() {
-            return true;
-        }
-
-        @Override
-        public List<byte[]> read() throws IOException {
-            room.clear();
-            channel.read(room);
-            return List.of(Arrays.copyOf(room.array(), room.position()));
         }
 
         @Override
