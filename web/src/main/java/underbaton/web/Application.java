@@ -1,5 +1,6 @@
 package underbaton.web;
 
+import java.util.Locale;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
@@ -10,6 +11,8 @@ import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
 public class Application {
 
     public static void main(String[] args) {
+        // Names of styles are made small in templates: where i has no dot when it is made large, they would be others.
+        Locale.setDefault(Locale.ENGLISH);
         SpringApplication.run(Application.class, args);
     }
 }
