@@ -402,14 +402,19 @@ class StandsRightTest extends PlayedShow {
                 .hasSize(1);
     }
 
+    /** A song that goes straight on to the next one. */
+    private void straightOn(String begins, String dark) {
+        song(SONG, "at 2:1 | Blue");
+        show = show.withItem(new Item(0, ItemKind.SONG, "Morning", 0, List.of()), 2);
+        show = Shows.cue(show, "30", begins, "Amber");
+        song(SONG);
+        show = Shows.cue(show, "31", dark, "Dark");
+    }
+
     @Test
     void a_place_behind_the_one_where_the_book_goes_straight_on_is_played_and_the_next_item_is_not_raced_through() {
         alone();
-        song(SONG, "at 2:1 | Blue");
-        show = show.withItem(new Item(0, ItemKind.SONG, "Morning", 0, List.of()), 2);
-        show = Shows.cue(show, "30", "after 1 s", "Amber");
-        song(SONG);
-        show = Shows.cue(show, "31", "at 2:1", "Dark");
+        straightOn("after 1 s", "at 2:1");
         playFromTen();
         pass(500);
         sent();
@@ -422,11 +427,7 @@ class StandsRightTest extends PlayedShow {
     @Test
     void a_song_that_begins_by_itself_a_while_after_the_one_before_is_jumped_into_at_its_own_places() {
         alone();
-        song(SONG, "at 2:1 | Blue");
-        show = show.withItem(new Item(0, ItemKind.SONG, "Morning", 0, List.of()), 2);
-        show = Shows.cue(show, "30", "after 1.5 s", "Amber");
-        song(SONG);
-        show = Shows.cue(show, "31", "at 2:3", "Dark");
+        straightOn("after 1.5 s", "at 2:3");
         begin();
         standBy("30");
         assertThat(to(new Whereto.Bar(3)).corrections(state))
