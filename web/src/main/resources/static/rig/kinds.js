@@ -32,6 +32,7 @@ const choose = (form) => {
 document.addEventListener('input', (e) => {
   const form = e.target.closest('.phrase-form');
   if (form && e.target.matches('[data-part]')) write(form);
+  if (form && e.target === form.elements.effect) showEffect(form);
 });
 document.addEventListener('change', (e) => {
   const form = e.target.closest('.phrase-form');
@@ -56,5 +57,8 @@ const showEffect = (form) => {
   const [kind] = words.split(' ');
   const fit = [...select.options].find((o) => o.value === words) || [...select.options].find((o) => o.value.split(' ')[0] === kind);
   if (fit) select.value = fit.value;
+  // What a scene takes along can be told; what is kept is seen in any case.
+  const scene = form.querySelector('[data-of-scene]');
+  scene.hidden = !/takes along .*levels/i.test(words) && !form.elements.leaves.value;
 };
 document.addEventListener('htmx:afterProcessNode', (e) => { if (e.target.matches?.('.phrase-form')) showEffect(e.target); });

@@ -17,13 +17,11 @@ import underbaton.core.engine.device.DeviceState;
 import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.ScheduledMessage;
-import underbaton.core.plan.Level;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.Plan.MoveStart;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
-import underbaton.core.rig.Control;
 
 /**
  * The book played straight through: every message of the show, and what every device is doing at each cue. The engine folded
@@ -195,16 +193,6 @@ public final class DryRun {
                 ? Carried.first(plan)
                 : items.get(items.size() - 1).after();
         return carried.into(plan, plan.cues().size(), Long.MAX_VALUE);
-    }
-
-    /** Where each control stands when an item begins; what nobody knows is not in it. */
-    public Map<Control, Level> levelsBefore(int itemId) {
-        Map<Control, Level> levels = new HashMap<>();
-        ItemRun run = byItem.get(itemId);
-        if (run != null) {
-            levels.putAll(run.before().told().levels());
-        }
-        return levels;
     }
 
     /** The messages of one item, by the GO they count from. */

@@ -101,6 +101,7 @@ final class Parts {
     private List<Coming> coming() {
         return List.of(
                 new Coming(operator::nextAsk, operator::stopAsking),
+                new Coming(relays::nextNanos, relays::due),
                 new Coming(
                         moves::nextEnd,
                         due -> moves.end(due, (call, cause) -> calls.make(DueCall.at(due, call, cause), false))),

@@ -222,7 +222,8 @@ public record RunSnapshot(
     private static Set<Integer> listeners(PlaybackState state, boolean listens) {
         Set<Integer> ids = new TreeSet<>();
         state.hearing().armed().forEach((id, now) -> {
-            if (now == listens) {
+            // What was disarmed since it came round is armed again by itself.
+            if (now == listens && !state.hearing().passed(id).isStopped()) {
                 ids.add(id);
             }
         });

@@ -1,5 +1,6 @@
 package underbaton.core.file;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
@@ -191,18 +192,20 @@ public final class DeviceFile {
             throw new Refusal("file", "The file has more than " + MOST_PHRASES + " phrases.");
         }
         Device filled = device;
+        List<PhraseText> texts = new ArrayList<>();
         for (int i = 0; i < phrases.size(); i++) {
             if (phrases.get(i) == null) {
                 throw new Refusal("file", "Phrase " + (i + 1) + " is “null”: take it out, or write what it says.");
             }
             try {
-                Phrase phrase = filledOut(phrases.get(i)).in(filled);
-                filled = filled.withPhrase(phrase);
+                PhraseText text = filledOut(phrases.get(i));
+                filled = filled.withPhrase(text.in(filled));
+                texts.add(text);
             } catch (Refusal refusal) {
                 throw new Refusal("file", "Phrase " + (i + 1) + ", " + refusal.field() + ": " + refusal.getMessage());
             }
         }
-        return filled;
+        return PhraseText.withLeaves(filled, texts);
     }
 
     /** What is left out of a file is empty. */
@@ -216,7 +219,8 @@ public final class DeviceFile {
                 or(p.listed()),
                 or(p.mark()),
                 or(p.note()),
-                or(p.group()));
+                or(p.group()),
+                or(p.leaves()));
     }
 
     private static String or(String text) {

@@ -1,5 +1,6 @@
 package underbaton.core.file;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -13,13 +14,13 @@ import underbaton.core.rig.Refusal;
 
 /**
  * A phrasebook as CSV (RFC 4180, UTF-8): one row a phrase under the columns name, says, argument, effect, guarded, listed,
- * mark, note, group, in any order; see {@code docs/formats/phrasebook-csv.md}. Rows may be parted by semicolons or
+ * mark, note, group, leaves, in any order; see {@code docs/formats/phrasebook-csv.md}. Rows may be parted by semicolons or
  * tabulators too, as some spreadsheets write them.
  */
 public final class PhraseTable {
 
     private static final List<String> COLUMNS =
-            List.of("name", "says", "argument", "effect", "guarded", "listed", "mark", "note", "group");
+            List.of("name", "says", "argument", "effect", "guarded", "listed", "mark", "note", "group", "leaves");
     /** As our own pages and sheets head them too. */
     private static final Map<String, String[]> HEADINGS = Map.of(
             "name", new String[] {"name", "phrase"},
@@ -47,7 +48,8 @@ public final class PhraseTable {
                         p.listed(),
                         p.mark(),
                         p.note(),
-                        p.group()))
+                        p.group(),
+                        p.leaves()))
                 .toList();
         return Csv.write(',', COLUMNS, rows);
     }
@@ -60,13 +62,14 @@ public final class PhraseTable {
      */
     public static Device read(Device device, byte[] file) {
         Device[] filled = {device};
+        List<PhraseText> texts = new ArrayList<>();
         Map<String, Long> rows = new HashMap<>();
         Csv.read(
                 Utf8.text(file, LARGEST),
                 MOST_ROWS,
                 PhraseTable::requireColumns,
-                row -> filled[0] = take(filled[0], row, rows));
-        return filled[0];
+                row -> filled[0] = take(filled[0], row, rows, texts));
+        return PhraseText.withLeaves(filled[0], texts);
     }
 
     private static void requireColumns(List<String> names) {
@@ -98,7 +101,7 @@ public final class PhraseTable {
         return HEADINGS.getOrDefault(column, new String[] {column});
     }
 
-    private static Device take(Device device, CSVRecord row, Map<String, Long> rows) {
+    private static Device take(Device device, CSVRecord row, Map<String, Long> rows, List<PhraseText> texts) {
         long number = row.getRecordNumber() + 1;
         try {
             PhraseText text = new PhraseText(
@@ -110,14 +113,17 @@ public final class PhraseTable {
                     Csv.cell(row, headings("listed")),
                     Csv.cell(row, headings("mark")),
                     Csv.cell(row, headings("note")),
-                    Csv.cell(row, headings("group")));
+                    Csv.cell(row, headings("group")),
+                    Csv.cell(row, headings("leaves")));
+            texts.add(text);
             Long earlier = rows.putIfAbsent(text.name().strip().toLowerCase(Locale.ROOT), number);
             if (earlier != null) {
                 throw new Refusal("name", "row " + earlier + " has the name “" + text.name() + "” already.");
             }
             Phrase phrase = text.in(device);
             Optional<Phrase> ours = device.phraseNamed(phrase.name());
-            return device.withPhrase(ours.map(o -> phrase.withId(o.id())).orElse(phrase));
+            return device.withPhrase(
+                    ours.map(o -> phrase.withId(o.id()).withLeaves(o.leaves())).orElse(phrase));
         } catch (Refusal refusal) {
             throw Csv.at(row, refusal);
         }

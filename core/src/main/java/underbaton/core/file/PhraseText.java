@@ -1,7 +1,11 @@
 package underbaton.core.file;
 
+import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import underbaton.core.cue.SceneLevels;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -10,6 +14,7 @@ import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Speech;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.Standing;
 
 /**
  * A phrase as the file formats write it: all in words, in the numbers that its device prints.
@@ -19,6 +24,7 @@ import underbaton.core.rig.SpeechWording;
  * @param guarded {@code yes}, or empty
  * @param listed {@code yes} for an entry of the machine's own list, or empty
  * @param mark a colour's name, or empty
+ * @param leaves where a scene leaves the levels of its machine, in phrases of it; empty for nobody knows
  */
 record PhraseText(
         String name,
@@ -29,7 +35,8 @@ record PhraseText(
         String listed,
         String mark,
         String note,
-        String group) {
+        String group,
+        String leaves) {
 
     private static final String YES = "yes";
 
@@ -46,7 +53,40 @@ record PhraseText(
                 phrase.listed() ? YES : "",
                 remarks.mark().word(),
                 remarks.note(),
-                remarks.group());
+                remarks.group(),
+                SceneLevels.write(device, phrase.leaves()));
+    }
+
+    /**
+     * A machine whose phrases have been read, with where its scenes leave its levels: these speak of phrases that may come later.
+     *
+     * @throws Refusal naming the phrase
+     */
+    static Device withLeaves(Device device, List<PhraseText> texts) {
+        Map<String, String> leaves = texts.stream()
+                .filter(t -> !t.leaves.isBlank())
+                .collect(Collectors.toMap(t -> plain(t.name), PhraseText::leaves, (one, other) -> one));
+        if (leaves.isEmpty()) {
+            return device;
+        }
+        return device.withPhrases(device.phrases().stream()
+                .map(p -> {
+                    String typed = leaves.get(plain(p.name()));
+                    return typed == null ? p : p.withLeaves(levels(device, p, typed));
+                })
+                .toList());
+    }
+
+    private static List<Standing> levels(Device device, Phrase phrase, String typed) {
+        try {
+            return SceneLevels.read(device, typed);
+        } catch (Refusal refusal) {
+            throw new Refusal("file", "Phrase “" + phrase.name() + "”, leaves: " + refusal.getMessage());
+        }
+    }
+
+    private static String plain(String name) {
+        return name.strip().toLowerCase(Locale.ROOT);
     }
 
     /** @throws Refusal naming the field that cannot be read */

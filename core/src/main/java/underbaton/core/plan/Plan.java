@@ -169,6 +169,23 @@ public final class Plan {
         return start == null ? OptionalDouble.empty() : OptionalDouble.of(start);
     }
 
+    /**
+     * What becomes of a fade of a cue of which the book does not know where it begins: {@code is at its amount at once};
+     * empty for all others.
+     */
+    public Optional<String> untoldFade(PlannedCue cue, int deviceId) {
+        return device(deviceId)
+                .filter(d -> cue.calls().stream().anyMatch(c -> c.deviceId() == deviceId && isUntold(cue, c)))
+                .map(d -> d.care().untoldFade().words());
+    }
+
+    /** Whether a call moves a control of which the book does not know where it stands then. */
+    public boolean isUntold(PlannedCue cue, PlannedCall call) {
+        return call.motion()
+                .filter(m -> startOf(cue.label(), m.control()).isEmpty())
+                .isPresent();
+    }
+
     /** Those it was worked out for. */
     public List<Device> devices() {
         return devices;

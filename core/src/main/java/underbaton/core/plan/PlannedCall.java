@@ -11,6 +11,7 @@ import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
+import underbaton.core.rig.Along;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Control;
@@ -18,6 +19,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Speech.Timed;
+import underbaton.core.rig.Standing;
 import underbaton.core.rig.Utterance;
 
 /**
@@ -79,6 +81,14 @@ public record PlannedCall(
     private static Map<Control, Level> levels(
             Device device, Phrase phrase, Optional<Amount> amount, List<Timed> messages) {
         Map<Control, Level> levels = new HashMap<>();
+        if (phrase.effect().takesAlong(Along.LEVELS)) {
+            for (Standing standing : phrase.leaves()) {
+                Message at = standing.open().shiftedTo(device.channel());
+                levels.put(
+                        Control.of(device.id(), at),
+                        new Level(standing.exact(), at, argumentOf(device, standing), device.levels(), true));
+            }
+        }
         Effect.Kind kind = phrase.effect().kind();
         boolean partOfSlot = kind != Effect.Kind.LEVELS && kind != Effect.Kind.MOMENT;
         for (Timed timed : messages) {
@@ -96,6 +106,17 @@ public record PlannedCall(
                     new Level(exact, open.get(), Optional.of(argument), device.levels(), partOfSlot));
         }
         return Map.copyOf(levels);
+    }
+
+    /** What fills the blank of the phrase that moves such a control, if there is one. */
+    private static Optional<Argument> argumentOf(Device device, Standing standing) {
+        Control control = Control.of(0, standing.open());
+        return device.phrases().stream()
+                .filter(p -> p.effect().kind() == Effect.Kind.LEVELS)
+                .filter(p -> p.says().on().stream().filter(Utterance::open).anyMatch(u -> Control.of(0, u.message())
+                        .equals(control)))
+                .findFirst()
+                .flatMap(Phrase::argument);
     }
 
     /** The message of a phrase that its argument fills, on the device's channel. */

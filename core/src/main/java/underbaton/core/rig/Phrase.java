@@ -14,6 +14,7 @@ import underbaton.core.rig.Argument.Unit;
  * @param guarded so disruptive that it needs a second, deliberate act outside its own cue
  * @param listed whether it is an entry of the machine's own list, so that its place gives its number
  * @param patch what it loads, where the machine is our own patch bay
+ * @param leaves where it leaves controls of the machine, of a scene that takes the levels along; of others nobody knows then
  */
 public record Phrase(
         int id,
@@ -24,11 +25,18 @@ public record Phrase(
         boolean guarded,
         boolean listed,
         Remarks remarks,
-        Optional<PatchSet> patch) {
+        Optional<PatchSet> patch,
+        List<Standing> leaves) {
+
+    private static final int MOST_LEFT = 200;
 
     public Phrase {
         name = requireName(name);
         argument = fitting(says, argument);
+        leaves = List.copyOf(leaves);
+        if (leaves.size() > MOST_LEFT) {
+            throw new Refusal("leaves", "A scene can say where it leaves " + MOST_LEFT + " controls at most.");
+        }
     }
 
     /** The name of a phrase: 1 to 60 characters, and not the signs that part phrases in a cell. */
@@ -50,7 +58,7 @@ public record Phrase(
             boolean guarded,
             boolean listed,
             Remarks remarks) {
-        this(id, name, says, argument, effect, guarded, listed, remarks, Optional.empty());
+        this(id, name, says, argument, effect, guarded, listed, remarks, Optional.empty(), List.of());
     }
 
     /** A phrase with no blank, outside any list. */
@@ -72,43 +80,48 @@ public record Phrase(
     }
 
     public Phrase withId(int newId) {
-        return new Phrase(newId, name, says, argument, effect, guarded, listed, remarks, patch);
+        return new Phrase(newId, name, says, argument, effect, guarded, listed, remarks, patch, leaves);
     }
 
     public Phrase withName(String newName) {
-        return new Phrase(id, newName, says, argument, effect, guarded, listed, remarks, patch);
+        return new Phrase(id, newName, says, argument, effect, guarded, listed, remarks, patch, leaves);
     }
 
     public Phrase withGuarded(boolean nowGuarded) {
-        return new Phrase(id, name, says, argument, effect, nowGuarded, listed, remarks, patch);
+        return new Phrase(id, name, says, argument, effect, nowGuarded, listed, remarks, patch, leaves);
     }
 
     public Phrase withEffect(Effect newEffect) {
-        return new Phrase(id, name, says, argument, newEffect, guarded, listed, remarks, patch);
+        return new Phrase(id, name, says, argument, newEffect, guarded, listed, remarks, patch, leaves);
     }
 
     public Phrase withSays(Message message) {
-        return new Phrase(id, name, Speech.of(message), argument, effect, guarded, listed, remarks, patch);
+        return new Phrase(id, name, Speech.of(message), argument, effect, guarded, listed, remarks, patch, leaves);
     }
 
     Phrase withSpeech(Speech speech) {
-        return new Phrase(id, name, speech, argument, effect, guarded, listed, remarks, patch);
+        return new Phrase(id, name, speech, argument, effect, guarded, listed, remarks, patch, leaves);
     }
 
     public Phrase withPatch(PatchSet loads) {
-        return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, Optional.of(loads));
+        return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, Optional.of(loads), leaves);
     }
 
     public Phrase withRemarks(Remarks newRemarks) {
-        return new Phrase(id, name, says, argument, effect, guarded, listed, newRemarks, patch);
+        return new Phrase(id, name, says, argument, effect, guarded, listed, newRemarks, patch, leaves);
+    }
+
+    public Phrase withLeaves(List<Standing> newLeaves) {
+        return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, patch, newLeaves);
     }
 
     /** The phrase as an entry of the list, or no longer one. */
     Phrase inList(boolean nowListed) {
-        return new Phrase(id, name, says, argument, effect, guarded, nowListed, remarks, patch);
+        return new Phrase(id, name, says, argument, effect, guarded, nowListed, remarks, patch, leaves);
     }
 
     Phrase listedAs(Message message) {
-        return new Phrase(id, name, Speech.of(message), Optional.empty(), effect, guarded, true, remarks, patch);
+        return new Phrase(
+                id, name, Speech.of(message), Optional.empty(), effect, guarded, true, remarks, patch, leaves);
     }
 }

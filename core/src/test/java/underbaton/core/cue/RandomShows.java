@@ -34,6 +34,7 @@ import underbaton.core.rig.Precautions;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Speech;
+import underbaton.core.rig.Standing;
 import underbaton.core.rig.StepList;
 import underbaton.core.rig.Utterance;
 import underbaton.core.score.BarMap.MeterMark;
@@ -215,7 +216,11 @@ public final class RandomShows {
                 effect(),
                 random.nextBoolean(),
                 listed,
-                new Remarks(one(Remarks.Mark.values()), text(200), text(40)));
+                new Remarks(one(Remarks.Mark.values()), text(200), text(40)),
+                Optional.empty(),
+                IntStream.range(0, random.nextInt(3))
+                        .mapToObj(i -> new Standing(midi ? message() : osc(), random.nextDouble() * 127))
+                        .toList());
     }
 
     Speech speech(boolean midi) {

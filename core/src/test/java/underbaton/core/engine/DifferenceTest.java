@@ -15,6 +15,7 @@ import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.SceneLevels;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
@@ -219,6 +220,24 @@ class DifferenceTest extends PlayedShow {
         assertThat(difference(told("All off", "Bed"), told("Rain", "Bed")))
                 .as("nobody knows of the film, so the rain’s own stop is not enough")
                 .containsExactly("All off: 90 00 7F", "Bed: 90 24 7F");
+    }
+
+    /** Half is 64 of 127: 63.5, rounded. */
+    @Test
+    void aSceneThatSaysWhereItLeavesAFaderNeedNotBeRecalledForIt() {
+        Device device = show.device(box).orElseThrow();
+        Phrase scene = device.phraseNamed("Scene A").orElseThrow();
+        show = show.withPhrase(box, scene.withLeaves(SceneLevels.read(device, "Fader 50 %")));
+        assertThat(difference(told("Scene A"), told("Scene A", "Fader → 20 %")))
+                .as("the fader is put where the scene has it")
+                .containsExactly("Fader 50 % (Fader 20 %): B0 07 40");
+        assertThat(difference(told("Scene A"), told("Scene A"))).isEmpty();
+        assertThat(difference(told("Scene A"), told("Scene A", "Pan → L30")))
+                .as("of the pan nobody knows where the scene has it")
+                .containsExactly("Scene A (Scene A): C0 01");
+        assertThat(difference(told("Scene A"), told("Fader → 50 %"))).containsExactly("Scene A: C0 01");
+        assertThat(difference(told("Scene B", "Fader → 50 %"), told("Scene A")))
+                .containsExactly("Scene B (Scene A): C0 02", "Fader 50 %: B0 07 40");
     }
 
     @Test

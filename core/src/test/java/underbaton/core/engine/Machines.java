@@ -106,7 +106,8 @@ final class Machines {
         if (p.channel() == 1) {
             parts.put("console scene", "" + p.program());
             for (int i = 0; i < PlayableShows.FADERS; i++) {
-                parts.put("console fader " + i, "as scene " + p.program());
+                int leaves = PlayableShows.leaves(p.program(), i);
+                parts.put("console fader " + i, leaves < 0 ? "as scene " + p.program() : "" + leaves);
                 parts.put("console mute " + i, "as scene " + p.program());
             }
         } else if (p.channel() == 6) {

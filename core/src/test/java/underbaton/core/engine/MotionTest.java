@@ -15,6 +15,7 @@ import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.SceneLevels;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.midi.ChannelMessage.ControlChange;
@@ -57,7 +58,7 @@ class MotionTest {
                 name,
                 new SpeechWording(Numbering.WIRE).read(says),
                 argument.isEmpty() ? Optional.empty() : Optional.of(Argument.of(argument)),
-                Effect.MOMENT,
+                name.equals("Bed") ? Effect.LEVELS : Effect.MOMENT,
                 false,
                 false,
                 Remarks.NONE);
@@ -126,6 +127,26 @@ class MotionTest {
                 .containsExactly(90, 89, 88, 87, 86, 85, 84, 83, 82, 81, 80, 81, 82, 83, 84, 85, 86, 87, 88, 89, 90);
         assertThat(planned.get(11).atNanos() / MS).isCloseTo(3600, within(1L));
         assertThat(performed(show, 6000)).isEqualTo(values);
+    }
+
+    /** By the console's table −5 dB is 90 and −6 dB 88: from where the scene left the fader, not from where the book had it before. */
+    @Test
+    void aFadeBehindASceneBeginsWhereTheSceneSaysThatItLeftTheFader() {
+        assertThat(afterScene("Bed -5 dB")).containsExactly(0, 89, 88);
+        assertThat(afterScene("")).as("nobody knows: at once").containsExactly(0, 88);
+    }
+
+    private List<Integer> afterScene(String leaves) {
+        Show show = show("by hand| Bed off", "by hand| Stop bed", "by hand| Bed -6 dB in 1 s");
+        Device device = show.devices().get(0);
+        Phrase scene = device.phraseNamed("Stop bed")
+                .orElseThrow()
+                .withEffect(Effect.of("holds scene, takes along levels"))
+                .withLeaves(SceneLevels.read(device, leaves));
+        return dryRun(show.withPhrase(device.id(), scene)).stream()
+                .filter(m -> m.message() instanceof ControlChange)
+                .map(MotionTest::value)
+                .toList();
     }
 
     /** By hand too: what was handed over already leaves first, and the next move goes on from there, value by value. */

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import java.util.StringJoiner;
+import java.util.stream.IntStream;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
@@ -14,6 +15,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -25,6 +27,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.Standing;
 import underbaton.core.rig.StepList;
 import underbaton.core.score.Score;
 
@@ -136,6 +139,7 @@ final class PlayableShows {
         device("Console", 1, 0, random.nextBoolean() ? 0 : 30, List.of(), network());
         for (int i = 0; i < SCENES; i++) {
             phrase("Scene " + i, "program " + i, "", "holds scene, takes along levels");
+            leaves(i);
         }
         for (int i = 0; i < FADERS; i++) {
             phrase("Fader " + i, "control " + i + " to ?", "decibels", "levels fader " + i);
@@ -191,6 +195,25 @@ final class PlayableShows {
                 Optional.empty(),
                 lists,
                 List.of()));
+    }
+
+    /** Of every second scene people have written down where it leaves the faders. */
+    private void leaves(int scene) {
+        if (leaves(scene, 0) < 0) {
+            return;
+        }
+        Device device = show.devices().get(show.devices().size() - 1);
+        Phrase phrase = device.phraseNamed("Scene " + scene).orElseThrow();
+        show = show.withPhrase(
+                device.id(),
+                phrase.withLeaves(IntStream.range(0, FADERS)
+                        .mapToObj(f -> new Standing(new ControlChange(0, f, 0), leaves(scene, f)))
+                        .toList()));
+    }
+
+    /** Where a scene leaves a fader, 0–127; −1 where nobody has written it down. */
+    static int leaves(int scene, int fader) {
+        return scene % 2 == 0 ? 20 + 10 * scene + 7 * fader : -1;
     }
 
     private void phrase(String name, String says, String argument, String effect) {

@@ -185,15 +185,20 @@ class RelayingTest extends PlayedShow {
         relay(new Pattern.Controller(1, Pattern.Way.WITHIN, 0, 127), written(words, "osc /fine ?", fine));
         begin();
         hear(new ControlChange(0, 1, 64));
-        // The higher half alone sets the lower to 0: 64 · 128 = 8,192 of 16,383.
-        assertThat(lastArgument()).isEqualTo((float) (8192 / 16383.0));
+        assertThat(sent).as("the other half may come").isEmpty();
         hear(new ControlChange(0, 33, 5));
         assertThat(lastArgument()).isEqualTo((float) (8197 / 16383.0));
         hear(new ControlChange(0, 1, 127));
         hear(new ControlChange(0, 33, 127));
         assertThat(lastArgument()).isEqualTo(1f);
-        hear(new ControlChange(0, 1, 0));
-        assertThat(lastArgument()).isEqualTo(0f);
+        assertThat(sent).as("one message a step").hasSize(2);
+        hear(new ControlChange(0, 1, 64));
+        pass(9);
+        assertThat(sent).hasSize(2);
+        pass(1);
+        // The higher half alone sets the lower to 0: 64 · 128 = 8,192 of 16,383.
+        assertThat(lastArgument()).isEqualTo((float) (8192 / 16383.0));
+        assertThat(sent).hasSize(3);
     }
 
     @Test
@@ -597,35 +602,6 @@ class RelayingTest extends PlayedShow {
                 console,
                 new Pattern.Controller(7, Pattern.Way.WITHIN, 0, 127),
                 new Passage.Through(pedals, OptionalInt.empty(), 0)));
-    }
-
-    @Test
-    void aLoopOverTwoRelaysIsStoppedWithinATenthOfASecond() {
-        // No rule sees that what leaves for the console comes back as another controller from the pedals.
-        relay(EXPRESSION, written(console, "control 30 to ?", scaled(0, 127, 0, 127)));
-        show = show.withListener(relay(
-                "second",
-                console,
-                new Pattern.Controller(40, Pattern.Way.WITHIN, 0, 127),
-                new Passage.Through(pedals, OptionalInt.empty(), 0)));
-        begin();
-        hear(pedal(100));
-        int rounds = 0;
-        while (loops.isEmpty() && rounds < 1000) {
-            rounds++;
-            pass(2);
-            int before = sent.size();
-            hear(console, new ControlChange(0, 40, 100));
-            pass(2);
-            hear(pedal(100));
-            assertThat(sent.size()).isGreaterThanOrEqualTo(before);
-        }
-        assertThat(loops).hasSize(1);
-        assertThat(rounds * 4).isLessThan(100);
-        assertThat(loops.get(0).words()).contains("let it listen to one machine or channel only");
-        int before = sent.size();
-        assertThat(hear(pedal(100))).isEqualTo("not: it is disarmed");
-        assertThat(sent).hasSize(before);
     }
 
     @Test

@@ -251,11 +251,10 @@ class StraightPlayTest extends PlayedShow {
         item("Two", 0);
         cue("10", "by hand", "Amber");
         DryRun run = run();
-        assertThat(run.levelsBefore(show.items().get(0).id())).isEmpty();
-        assertThat(run.levelsBefore(show.items().get(1).id()).values())
+        assertThat(run.before(index("1")).told().levels()).isEmpty();
+        assertThat(run.before(index("10")).told().levels().values())
                 .extracting(l -> ((MidiMessage) l.message()).encode().hex())
                 .containsExactly("B4 03 7F");
-        assertThat(run.levelsBefore(4711)).isEmpty();
         assertThat(run.messages(4711)).isEmpty();
         assertThat(run.shown(4711)).isEmpty();
     }

@@ -101,13 +101,9 @@ final class BookTable {
     String untoldFade(Show show, Cue cue, int deviceId) {
         Plan plan = plans.knowing(show);
         int index = plan.indexOf(cue.id());
-        boolean unknown = index >= 0
-                && plan.cues().get(index).calls().stream()
-                        .filter(c -> c.deviceId() == deviceId)
-                        .flatMap(c -> c.motion().stream())
-                        .anyMatch(m -> plan.startOf(cue.number().toString(), m.control())
-                                .isEmpty());
-        return unknown ? show.device(deviceId).orElseThrow().care().untoldFade().words() : "";
+        return index < 0
+                ? ""
+                : plan.untoldFade(plan.cues().get(index), deviceId).orElse("");
     }
 
     /** When a cue that comes by itself comes: {@code 13:1, 0:27.429}; empty for one that waits for GO. */

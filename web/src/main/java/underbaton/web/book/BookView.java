@@ -39,7 +39,7 @@ record BookView(Show show, DryRun run, List<Leaf> leaves, int machinesSince) {
         if (sameMachines) {
             before.leaves.forEach(l -> known.put(l.id(), l));
         }
-        Plan plan = run.plan();
+        Plan plan = run.knowing();
         List<Leaf> leaves = new ArrayList<>();
         Map<Integer, PlannedCall> state = Map.of();
         int place = 0;
@@ -60,6 +60,7 @@ record BookView(Show show, DryRun run, List<Leaf> leaves, int machinesSince) {
                                 run.shown(c.id()),
                                 c == item.cues().get(0) ? copies.getOrDefault(0, List.of()) : List.of(),
                                 copies.getOrDefault(c.id(), List.of()),
+                                untold(plan, c),
                                 show.revision()))
                         .toList();
                 Leaf leaf = new Leaf(item, place, part, seconds, state, rows, show.revision(), show.revision());
@@ -69,6 +70,20 @@ record BookView(Show show, DryRun run, List<Leaf> leaves, int machinesSince) {
             } while (part * MOST_ROWS < item.cues().size());
         }
         return new BookView(show, run, leaves, sameMachines ? before.machinesSince : show.revision());
+    }
+
+    private static Map<Integer, String> untold(Plan plan, Cue cue) {
+        Map<Integer, String> untold = new HashMap<>();
+        int index = plan.indexOf(cue.id());
+        if (index >= 0) {
+            PlannedCue planned = plan.cues().get(index);
+            for (PlannedCall call : planned.calls()) {
+                if (call.motion().isPresent()) {
+                    plan.untoldFade(planned, call.deviceId()).ifPresent(w -> untold.put(call.deviceId(), w));
+                }
+            }
+        }
+        return untold;
     }
 
     /** The copies in linked sections, by the id of the cue after which they come; 0 for those before the first. */

@@ -42,13 +42,20 @@ public record Leaf(
      * @param after what every machine is doing after the cue
      * @param ahead copies in linked sections that come before it; only before an item's first cue
      * @param again copies in linked sections that come after it and before the next cue
+     * @param untold what becomes of its fades of which nobody knows where they begin, by machine
      * @param since the revision since which it stands in this leaf and is drawn as it is
      */
     public record Row(
-            Cue cue, String behind, Map<Integer, PlannedCall> after, List<Again> ahead, List<Again> again, int since) {
+            Cue cue,
+            String behind,
+            Map<Integer, PlannedCall> after,
+            List<Again> ahead,
+            List<Again> again,
+            Map<Integer, String> untold,
+            int since) {
 
         public List<Cell> cells(Show show) {
-            return cells(show, cue, after);
+            return cells(show, cue, after, untold);
         }
 
         /** What every machine is doing when the next row begins. */
@@ -56,11 +63,14 @@ public record Leaf(
             return again.isEmpty() ? after : again.get(again.size() - 1).after;
         }
 
-        private static List<Cell> cells(Show show, Cue cue, Map<Integer, PlannedCall> after) {
-            return show.told().stream().map(d -> cell(show, cue, d, after)).toList();
+        private static List<Cell> cells(
+                Show show, Cue cue, Map<Integer, PlannedCall> after, Map<Integer, String> untold) {
+            return show.told().stream()
+                    .map(d -> cell(show, cue, d, after, untold.getOrDefault(d.id(), "")))
+                    .toList();
         }
 
-        private static Cell cell(Show show, Cue cue, Device device, Map<Integer, PlannedCall> after) {
+        private static Cell cell(Show show, Cue cue, Device device, Map<Integer, PlannedCall> after, String untold) {
             PlannedCall held = after.get(device.id());
             List<Phrase> phrases = cue.callsFor(device.id()).stream()
                     .flatMap(c -> show.phrase(c).stream())
@@ -72,6 +82,7 @@ public record Leaf(
                     stops && held == null,
                     phrases.stream().anyMatch(Phrase::guarded),
                     Doubt.of(cue, device).orElse(""),
+                    untold,
                     held == null ? "" : held.phrase());
         }
 
@@ -81,9 +92,10 @@ public record Leaf(
                     && cue.equals(before.cue)
                     && behind.equals(before.behind)
                     && sameState(after, before.after)
+                    && untold.equals(before.untold)
                     && same(ahead, before.ahead)
                     && same(again, before.again);
-            return same ? new Row(cue, behind, after, ahead, again, before.since) : this;
+            return same ? new Row(cue, behind, after, ahead, again, untold, before.since) : this;
         }
 
         private static boolean same(List<Again> one, List<Again> other) {
@@ -101,7 +113,7 @@ public record Leaf(
     public record Again(Cue cue, String label, String starts, Map<Integer, PlannedCall> after) {
 
         public List<Cell> cells(Show show) {
-            return Row.cells(show, cue, after);
+            return Row.cells(show, cue, after, Map.of());
         }
 
         public String id() {
@@ -123,13 +135,18 @@ public record Leaf(
      * @param ends whether the call ends what was held
      * @param guarded whether one of them is guarded
      * @param doubt what cannot be meant as it is written, in words; empty when all is well
+     * @param untold what becomes of its fade, where nobody knows where that begins: {@code is at its amount at once}
      * @param held the phrase whose state the machine is in after the cue; empty for none
      */
-    public record Cell(Device device, String text, boolean ends, boolean guarded, String doubt, String held) {
+    public record Cell(
+            Device device, String text, boolean ends, boolean guarded, String doubt, String untold, String held) {
         /** What more there is to say of it; null for nothing. */
         public String more() {
             if (!doubt.isEmpty()) {
                 return doubt;
+            }
+            if (!untold.isEmpty()) {
+                return "nobody knows where it stands, so the fade " + untold;
             }
             return text.isEmpty() && tied() ? "still " + held : null;
         }

@@ -17,6 +17,7 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.SceneLevels;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.rig.Amount;
@@ -89,6 +90,8 @@ final class DemoBook {
             device(first.substring(7), fields.get(1), fields.subList(2, fields.size()));
         } else if (first.startsWith("phrase ")) {
             phrase(first.substring(7), fields.get(1), fields.get(2), fields.size() > 3 ? fields.get(3) : "");
+        } else if (first.startsWith("leaves ")) {
+            leaves(first.substring(7), fields.get(1));
         } else if (first.startsWith("item ")) {
             String[] length = fields.get(2).split(":");
             int seconds = Integer.parseInt(length[0]) * 60 + Integer.parseInt(length[1]);
@@ -189,6 +192,12 @@ final class DemoBook {
                         guarded,
                         listed,
                         Remarks.NONE));
+    }
+
+    private void leaves(String scene, String levels) {
+        Device device = show.devices().get(show.devices().size() - 1);
+        Phrase phrase = device.phraseNamed(scene).orElseThrow();
+        show = show.withPhrase(device.id(), phrase.withLeaves(SceneLevels.read(device, levels)));
     }
 
     // ---- signals, each learnt from what its machine says when it is touched

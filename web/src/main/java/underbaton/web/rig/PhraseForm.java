@@ -1,7 +1,9 @@
 package underbaton.web.rig;
 
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import underbaton.core.cue.SceneLevels;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -9,6 +11,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Speech;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.Standing;
 import underbaton.web.page.Faults;
 
 /**
@@ -17,6 +20,7 @@ import underbaton.web.page.Faults;
  * @param says in the device's own numbers; empty for the next place of its list
  * @param unit what a call has to say besides, in words; empty for nothing
  * @param range from where to where, {@code 0 to 5}; empty for all that the unit has
+ * @param leaves of a scene: where it leaves the levels of its machine, as cells say it; empty for nobody knows
  * @param guarded anything when it is ticked, null when it is not
  */
 public record PhraseForm(
@@ -28,7 +32,8 @@ public record PhraseForm(
         String guarded,
         String mark,
         String note,
-        String group) {
+        String group,
+        String leaves) {
 
     static PhraseForm of(Device device, Phrase phrase) {
         Argument.Unit unit = phrase.argument().map(Argument::unit).orElse(null);
@@ -42,11 +47,12 @@ public record PhraseForm(
                 phrase.guarded() ? "true" : null,
                 phrase.remarks().mark().name(),
                 phrase.remarks().note(),
-                phrase.remarks().group());
+                phrase.remarks().group(),
+                SceneLevels.write(device, phrase.leaves()));
     }
 
     static PhraseForm fresh() {
-        return new PhraseForm("", "", "", "", "holds", null, "NONE", "", "");
+        return new PhraseForm("", "", "", "", "holds", null, "NONE", "", "", "");
     }
 
     /**
@@ -72,9 +78,10 @@ public record PhraseForm(
                 () -> or(unit).isBlank() || listed ? Optional.empty() : Optional.of(Argument.of(amount)));
         Effect does = faults.or(Effect.MOMENT, () -> Effect.of(effect));
         Remarks remarks = faults.or(Remarks.NONE, () -> new Remarks(Remarks.Mark.of(or(mark)), or(note), or(group)));
-        return faults.all(
-                () -> speech.map(s -> new Phrase(id, called, s, argument, does, guarded != null, listed, remarks))
-                        .orElse(null));
+        List<Standing> levels = faults.or(List.of(), () -> SceneLevels.read(device, or(leaves)));
+        return faults.all(() -> speech.map(s ->
+                        new Phrase(id, called, s, argument, does, guarded != null, listed, remarks).withLeaves(levels))
+                .orElse(null));
     }
 
     /** How a phrase reads that was written in other words, such as {@code H2} for B2; empty where they are the same. */

@@ -16,12 +16,10 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.DryRun;
-import underbaton.core.plan.Level;
+import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
-import underbaton.core.plan.PlannedMotion;
-import underbaton.core.rig.Control;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -60,7 +58,7 @@ final class Engraving {
     private static final double HAIRPIN_HALF = 5;
 
     private final Show show;
-    private final DryRun run;
+    private final Plan plan;
     private final PlannedItem planned;
     private final Score score;
     private final Score.Times times;
@@ -78,7 +76,7 @@ final class Engraving {
     Engraving(Show show, DryRun run, int itemId, List<WrittenDown.Place> written) {
         this.written = written;
         PlannedItem planned = run.plan().item(itemId).orElseThrow();
-        this.run = run;
+        this.plan = run.knowing();
         this.show = show;
         this.planned = planned;
         this.times = planned.times().orElseThrow();
@@ -310,8 +308,6 @@ final class Engraving {
         Map<Integer, Department> departmentOf = new HashMap<>();
         show.devices().forEach(d -> departmentOf.put(d.id(), d.department()));
         Map<Department, List<Placed>> found = new EnumMap<>(Department.class);
-        Map<Control, Level> standing =
-                new HashMap<>(run.levelsBefore(planned.item().id()));
         for (int i = 0; i < planned.cues().size(); i++) {
             PlannedCue cue = planned.cues().get(i);
             if (cue.atNanos().isEmpty() && i > 0) {
@@ -320,7 +316,7 @@ final class Engraving {
             long tick = tick(cue);
             for (PlannedCall call : cue.calls()) {
                 found.computeIfAbsent(departmentOf.get(call.deviceId()), d -> new ArrayList<>())
-                        .add(new Placed(cue, call, tick, rises(call, standing)));
+                        .add(new Placed(cue, call, tick, rises(cue, call)));
             }
         }
         found.values().forEach(of -> of.sort(Comparator.comparingLong(Placed::tick)));
@@ -330,17 +326,20 @@ final class Engraving {
     /** @param rises whether its move goes up */
     private record Placed(PlannedCue cue, PlannedCall call, long tick, boolean rises) {}
 
-    private static boolean rises(PlannedCall call, Map<Control, Level> standing) {
-        boolean up = false;
-        if (call.motion().isPresent()) {
-            PlannedMotion m = call.motion().get();
-            Level from = standing.get(m.control());
-            Level to = m.level(m.argument().exact(m.target(), m.levels()));
-            up = to.exact() > (from == null ? 127 : from.exact());
-            standing.put(m.control(), to);
-        }
-        standing.putAll(call.levels());
-        return up;
+    private boolean rises(PlannedCue cue, PlannedCall call) {
+        return call.motion()
+                .filter(m -> m.argument().exact(m.target(), m.levels())
+                        > plan.startOf(cue.label(), m.control()).orElse(127))
+                .isPresent();
+    }
+
+    /** What becomes of a fade of which nobody knows where it begins; empty for all others. */
+    private String untold(Placed p) {
+        return Optional.of(p)
+                .filter(of -> plan.isUntold(of.cue, of.call))
+                .flatMap(of -> plan.untoldFade(of.cue, of.call.deviceId()))
+                .map(w -> ": nobody knows where it stands, so the fade " + w)
+                .orElse("");
     }
 
     private void set(
@@ -362,7 +361,8 @@ final class Engraving {
                 sameBefore++;
             }
             double room = next == Long.MAX_VALUE || !ruler.holds(next) ? ruler.right - x : ruler.x(next) - x;
-            String told = p.call.phrase() + (p.cue.copy().isEmpty() ? "" : " (as cue " + p.cue.number() + ")");
+            String told =
+                    p.call.phrase() + (p.cue.copy().isEmpty() ? "" : " (as cue " + p.cue.number() + ")") + untold(p);
             String label = sameBefore > 0 || next == p.tick ? joined(of, p.tick) : p.call.phrase();
             boolean hollow =
                     p.call.effect().kind() == Effect.Kind.STOPS || !p.cue.copy().isEmpty();
@@ -388,7 +388,7 @@ final class Engraving {
                 double open = p.rises ? to : x + 9;
                 String path = "M%.1f %.1f L%.1f %.1f L%.1f %.1f"
                         .formatted(open, under - HAIRPIN_HALF, tip, under, open, under + HAIRPIN_HALF);
-                curves.add(new Curve(dept, "hair", path));
+                curves.add(new Curve(dept, plan.isUntold(p.cue, p.call) ? "hair untold" : "hair", path));
             });
         }
         if (last && p.call.effect().lasts()) {

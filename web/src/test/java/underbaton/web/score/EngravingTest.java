@@ -133,7 +133,7 @@ class EngravingTest {
                 .lines()
                 .get(0);
         List<String> hairs = line.curves().stream()
-                .filter(c -> c.kind().equals("hair"))
+                .filter(c -> c.kind().startsWith("hair"))
                 .map(c -> tips(c.path()))
                 .toList();
         assertThat(hairs).containsExactly("opens", "closes");

@@ -50,6 +50,7 @@ public final class Ears {
         Takers takers = takers(
                 source, message, new Listeners.Place(playing, standby, id -> Reactions.itemName(step.plan(), id)));
         listeners.remember(source, message);
+        listeners.disturb(source, message);
         List<Outcome.Taken> taken = new ArrayList<>();
         for (Listener listener : takers.all) {
             listeners.took(listener);

@@ -1,6 +1,7 @@
 package underbaton.core.engine.ear;
 
 import java.util.Collection;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.IntFunction;
 import underbaton.core.engine.key.HandCues;
@@ -50,6 +51,9 @@ public final class Listeners {
     public void arm(Collection<Integer> listenerIds, boolean listens) {
         for (int id : listenerIds) {
             hearing = hearing.arming(id, listens);
+            if (hearing.passed().containsKey(id)) {
+                hearing = hearing.passing(id, hearing.passed(id).withStop(Optional.empty()));
+            }
         }
     }
 
@@ -83,6 +87,23 @@ public final class Listeners {
 
     void passes(Listener relay, Passed now) {
         hearing = hearing.passing(relay.id(), now);
+    }
+
+    void forget(int relayId) {
+        hearing = hearing.passing(relayId, Passed.NOTHING);
+    }
+
+    /** Something has come that may be for relays which were stopped: their way is not quiet. */
+    void disturb(Source source, Message message) {
+        for (Map.Entry<Integer, Passed> each : hearing.passed().entrySet()) {
+            if (each.getValue().isStopped()) {
+                step.plan().listeners().stream()
+                        .filter(l -> l.id() == each.getKey()
+                                && l.hears(source)
+                                && l.pattern().isNear(message))
+                        .forEach(l -> passes(l, each.getValue().still(step.now(), false)));
+            }
+        }
     }
 
     // ---- who takes a signal

@@ -73,8 +73,8 @@ public final class Reactions {
         if (reaction instanceof Reaction.Fire fire) {
             return fire(listener, fire);
         }
-        if (reaction instanceof Reaction.PassOn relay) {
-            return relays.passOn(listener, relay, source, message, bySecond);
+        if (reaction instanceof Reaction.PassOn) {
+            return relays.passOn(listener, source, message, bySecond);
         }
         if (reaction instanceof Reaction.Hand touched) {
             boolean letsGo = listeners.endsHeld(listener, source, message);

@@ -1,6 +1,7 @@
 package underbaton.core.engine.ear;
 
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
@@ -34,7 +35,8 @@ import underbaton.core.rig.Speech.Timed;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Passage;
 import underbaton.core.signal.Passed;
-import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Passed.Came;
+import underbaton.core.signal.Rounds;
 import underbaton.core.signal.Scale;
 import underbaton.core.signal.SignalNumber;
 import underbaton.core.signal.Source;
@@ -44,6 +46,7 @@ import underbaton.core.signal.Translation;
 public final class Relays {
 
     private static final int FULL = 127;
+    private static final long SECOND = 1_000_000_000L;
 
     private final StepContext step;
     private final Operator operator;
@@ -80,9 +83,58 @@ public final class Relays {
      * @param bySecond whether the signal is the relay's second one
      * @return what was sent, in a few words, or why nothing was
      */
-    String passOn(Listener relay, Reaction.PassOn what, Source source, Message message, boolean bySecond) {
+    String passOn(Listener relay, Source source, Message message, boolean bySecond) {
+        Came came = new Came(source, message, bySecond, step.now());
         Passed passed = listeners.passed(relay);
-        OptionalDouble number = bySecond ? passed.number() : number(relay, source, message);
+        if (!bySecond && isHigherHalf(relay, message)) {
+            listeners.passes(relay, passed.waitingFor(Optional.of(came)));
+            return "waits for its lower half";
+        }
+        listeners.passes(relay, passed.waitingFor(Optional.empty()));
+        return judge(relay, came);
+    }
+
+    /** Both halves of a number of 14 bits are one gesture: the higher one alone would send the control back first. */
+    private static boolean isHigherHalf(Listener relay, Message message) {
+        return message instanceof ControlChange change
+                && change.controller() < SignalNumber.LOWER_HALF
+                && relay.scale().map(Scale::fine).orElse(false);
+    }
+
+    /** It is passed on, unless it may have come round. */
+    private String judge(Listener relay, Came came) {
+        Passed passed = listeners.passed(relay);
+        Rounds.Judged judged = passed.rounds().hears(step.now());
+        listeners.passes(relay, passed.with(judged.next()));
+        return switch (judged.verdict()) {
+            case STOP -> stopped(relay, "stopped: what it says comes round to it");
+            case KEEP -> {
+                listeners.passes(relay, listeners.passed(relay).keeping(came));
+                yield "kept back for a moment, to see whether it comes round";
+            }
+            case PASS -> {
+                letGo(relay);
+                yield say(relay, came);
+            }
+        };
+    }
+
+    /** What was kept back is said, in the order in which it came. */
+    private void letGo(Listener relay) {
+        Passed passed = listeners.passed(relay);
+        listeners.passes(relay, passed.keepingNothing());
+        passed.kept().forEach(came -> say(relay, came));
+    }
+
+    private String say(Listener relay, Came came) {
+        if (listeners.passed(relay).isStopped()) {
+            return "it has been stopped";
+        }
+        Passage passage = relay.passage().orElseThrow();
+        Source source = came.source();
+        Message message = came.message();
+        Passed passed = listeners.passed(relay);
+        OptionalDouble number = came.bySecond() ? passed.number() : number(relay, source, message);
         if (number.isPresent()) {
             listeners.passes(relay, passed.heard(number.getAsDouble()));
         }
@@ -97,7 +149,7 @@ public final class Relays {
                 .orElse(OptionalDouble.empty());
         try {
             Translation said = Translation.of(
-                    what.passage(),
+                    passage,
                     step.plan()::device,
                     new Translation.Input(message, number, name, gates ? 1 : (double) has / FULL));
             Cause cause = Cause.outside("relay: " + relay.name(), step.now());
@@ -131,8 +183,9 @@ public final class Relays {
         if (scale.isPresent() && call.levels().size() == 1) {
             return level(at, scale.get(), said, call);
         }
-        if (goesRound(at.relay, said)) {
-            return stopped(at.relay);
+        Optional<String> flood = says(at.relay, said);
+        if (flood.isPresent()) {
+            return flood.get();
         }
         calls.make(call, at.cause);
         return said.words();
@@ -141,8 +194,9 @@ public final class Relays {
     /** What no phrase says. */
     private String sendPlain(Relaying at, Translation said) {
         int deviceId = said.device().id();
-        if (goesRound(at.relay, said)) {
-            return stopped(at.relay);
+        Optional<String> flood = says(at.relay, said);
+        if (flood.isPresent()) {
+            return flood.get();
         }
         boolean through = at.relay.passage().orElse(null) instanceof Passage.Through;
         if (through
@@ -181,9 +235,13 @@ public final class Relays {
             listeners.passes(at.relay, passed.put(wanted.exact(), false));
             return said.words() + ": waits until it meets " + Amount.plain(Math.rint(stands.exact()));
         }
+        if (isRepeated(passed, stands, wanted)) {
+            return said.words() + ": said a moment ago";
+        }
         listeners.passes(at.relay, passed.put(wanted.exact(), true));
-        if (goesRound(at.relay, said)) {
-            return stopped(at.relay);
+        Optional<String> flood = says(at.relay, said);
+        if (flood.isPresent()) {
+            return flood.get();
         }
         if (scale.meeting() == Scale.Meeting.LARGEST) {
             HeldUp.Hold hold = new HeldUp.Hold(at.source.deviceId(), wanted);
@@ -196,6 +254,13 @@ public final class Relays {
             calls.make(call, at.cause);
         }
         return said.words();
+    }
+
+    /** What a control was told a moment ago, and stands at, is not told again: a loop would live on it. */
+    private boolean isRepeated(Passed passed, Level stands, Level wanted) {
+        boolean lately = passed.rounds().saidSince(step.now() - SECOND);
+        boolean same = passed.leads() && passed.exact().orElse(-1) == wanted.exact();
+        return lately && same && stands != null && stands.isAlso(wanted);
     }
 
     /** A control that leads goes on; one that does not takes over where it passes the value, or is next to it. */
@@ -264,22 +329,81 @@ public final class Relays {
         out.letDown(left, moves::told, Cause.outside("relay lets go", step.now()));
     }
 
-    // ---- loops
+    // ---- what waits, and what comes round
 
-    private boolean goesRound(Listener relay, Translation said) {
-        Passed passed = listeners.passed(relay);
-        for (Message message : said.said().toList()) {
-            passed = passed.sending(message, step.now());
+    /** When something that waits is due; far away when nothing is. */
+    public long nextNanos() {
+        long next = StepContext.NEVER;
+        for (Passed passed : listeners.state().passed().values()) {
+            next = Math.min(next, passed.nextNanos());
         }
-        boolean round = passed.goesRound();
-        listeners.passes(relay, round ? Passed.NOTHING : passed);
-        return round;
+        return next;
     }
 
-    private String stopped(Listener relay) {
+    /** What waited until now. */
+    public void due(long nanos) {
+        for (Map.Entry<Integer, Passed> each : listeners.state().passed().entrySet()) {
+            if (each.getValue().nextNanos() <= nanos) {
+                step.plan().listeners().stream()
+                        .filter(l -> l.id() == each.getKey() && l.isRelay())
+                        .findFirst()
+                        .ifPresentOrElse(relay -> due(relay, nanos), () -> gone(each.getKey(), each.getValue()));
+            }
+        }
+    }
+
+    private void due(Listener relay, long nanos) {
+        Passed passed = listeners.passed(relay);
+        if (passed.isStopped()) {
+            long seconds = passed.stop().orElseThrow().quietNanos() / SECOND;
+            listeners.arm(Set.of(relay.id()), true);
+            listeners.passes(relay, passed.still(nanos, true));
+            step.happens(
+                    new Happening.Looped(relay.name(), "listens again: nothing has come for it for " + seconds + " s"));
+            return;
+        }
+        Optional<Came> half = passed.half();
+        if (!passed.kept().isEmpty()
+                && passed.rounds().dueNanos(passed.kept().get(0).nanos()) <= nanos) {
+            Rounds.Judged judged = passed.rounds().due();
+            listeners.passes(relay, passed.with(judged.next()));
+            if (judged.verdict() == Rounds.Verdict.STOP) {
+                stopped(relay, "stopped: what it says comes round to it");
+            } else {
+                letGo(relay);
+            }
+        } else if (half.isPresent()) {
+            listeners.passes(relay, passed.waitingFor(Optional.empty()));
+            judge(relay, half.get());
+        }
+    }
+
+    /** An edit took the relay away while something waited. */
+    private void gone(int relayId, Passed passed) {
+        listeners.forget(relayId);
+        if (!passed.kept().isEmpty() || passed.half().isPresent()) {
+            step.happens(new Happening.Looped(
+                    "A relay that was taken away", "what it had kept back for a moment was not passed on"));
+        }
+    }
+
+    /** @return why nothing was sent, where it says more than anybody has to say; else nothing */
+    private Optional<String> says(Listener relay, Translation said) {
+        Passed passed = listeners.passed(relay);
+        Rounds rounds = passed.rounds().says(said.messages().get(0).message(), step.now());
+        listeners.passes(relay, passed.with(rounds));
+        return rounds.floods()
+                ? Optional.of(stopped(relay, "stopped: it had more to say in a second than anybody has"))
+                : Optional.empty();
+    }
+
+    private String stopped(Listener relay, String why) {
+        Passed passed = listeners.passed(relay).stopped(step.now());
         listeners.arm(Set.of(relay.id()), false);
-        String words = "stopped: it sent the same more than " + Passed.MOST_OF_THE_SAME
-                + " times in a second, so something sends it back; let it listen to one machine or channel only, then arm it again";
+        listeners.passes(relay, passed);
+        String words = why + "; it listens again when nothing has come for it for "
+                + passed.stop().orElseThrow().quietNanos() / SECOND
+                + " s. Let it listen to one machine or channel only";
         step.happens(new Happening.Looped(relay.name(), words));
         return words;
     }

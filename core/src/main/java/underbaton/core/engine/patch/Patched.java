@@ -6,7 +6,7 @@ import org.pcollections.HashTreePSet;
 import org.pcollections.PMap;
 import org.pcollections.PSet;
 import underbaton.core.rig.Wiring;
-import underbaton.core.signal.Passed;
+import underbaton.core.signal.Repeats;
 
 /**
  * The patch set in use. Immutable.
@@ -16,7 +16,7 @@ import underbaton.core.signal.Passed;
  * @param counts by input, how often it said the same lately
  * @param silenced inputs of which what they say comes round to them; nothing of theirs passes until a set is loaded
  */
-public record Patched(int setId, Wiring wiring, PMap<Integer, Passed> counts, PSet<Integer> silenced) {
+public record Patched(int setId, Wiring wiring, PMap<Integer, Repeats> counts, PSet<Integer> silenced) {
 
     public static final Patched NOTHING = new Patched(0, Wiring.NONE, HashTreePMap.empty(), HashTreePSet.empty());
 
@@ -24,8 +24,8 @@ public record Patched(int setId, Wiring wiring, PMap<Integer, Passed> counts, PS
         return new Patched(newSetId, newWiring, counts, HashTreePSet.empty());
     }
 
-    public Patched counting(int deviceId, Passed passed) {
-        return new Patched(setId, wiring, counts.plus(deviceId, passed), silenced);
+    public Patched counting(int deviceId, Repeats repeats) {
+        return new Patched(setId, wiring, counts.plus(deviceId, repeats), silenced);
     }
 
     public Patched silencing(int deviceId) {

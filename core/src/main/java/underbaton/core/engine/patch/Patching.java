@@ -29,7 +29,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wiring;
-import underbaton.core.signal.Passed;
+import underbaton.core.signal.Repeats;
 import underbaton.core.signal.Source;
 
 /**
@@ -266,10 +266,10 @@ public final class Patching {
         if (!(message instanceof NoteOn)) {
             return false;
         }
-        Passed passed =
-                patched.counts().getOrDefault(source.deviceId(), Passed.NOTHING).sending(message, step.now());
-        patched = patched.counting(source.deviceId(), passed);
-        if (!passed.goesRound(MOST_OF_A_NOTE)) {
+        Repeats repeats =
+                patched.counts().getOrDefault(source.deviceId(), Repeats.NONE).with(message, step.now());
+        patched = patched.counting(source.deviceId(), repeats);
+        if (!repeats.exceed(MOST_OF_A_NOTE)) {
             return false;
         }
         patched = patched.silencing(source.deviceId());
