@@ -74,7 +74,7 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         browser = playwright
                 .chromium()
                 .launch(new BrowserType.LaunchOptions()
-                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setExecutablePath(Path.of("/usr/bin/chromium-headless-shell"))
                         .setArgs(List.of("--no-sandbox", "--disable-background-networking", "--disable-gpu")));
         Runtime.getRuntime().addShutdownHook(new Thread(() -> script("db", "stop", DATABASE.toString())));
     }
