@@ -144,6 +144,9 @@ document.addEventListener('change', (e) => {
     const names = family.closest('form').querySelector('[name=names]');
     names.placeholder = family.dataset.examples;
     names.disabled = !family.dataset.examples;
+    const first = family.closest('form').querySelector('[data-first]');
+    first.hidden = !family.dataset.counted;
+    first.querySelector('[data-counted]').textContent = family.dataset.counted;
   }
 }, true);
 

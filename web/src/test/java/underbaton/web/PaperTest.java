@@ -71,7 +71,7 @@ class PaperTest {
         assertThat(String.join("", printed("rig/devices/" + switcher.id() + "/sheet"))
                         .replace(" ", ""))
                 .contains("2F63616D6572612F70726F6772616D00")
-                .contains("C6900000000000");
+                .contains("6900000000000");
     }
 
     @Test

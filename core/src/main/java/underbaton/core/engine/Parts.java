@@ -65,7 +65,7 @@ final class Parts {
         out = new Outgoing(step, s.wayOut(), devices.levels(), this::echo);
         moves = new Moves(step, devices, out, s.moves());
         sounds = new Sounds(step, devices, moves, out, s.sounding());
-        patching = new Patching(step, devices.levels(), out, sounds, s.patched());
+        patching = new Patching(step, operator, devices.levels(), out, sounds, s.patched());
         agenda = new Agenda(s.agenda());
         calls = new Calls(step, devices, out, moves, sounds, patching, agenda);
         corrections = new Corrections(step, devices, out, moves, sounds, agenda, calls);

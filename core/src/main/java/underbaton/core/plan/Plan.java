@@ -11,6 +11,9 @@ import java.util.OptionalDouble;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 import underbaton.core.cue.PatchBay;
+import underbaton.core.midi.ChannelMessage.BankProgram;
+import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Message;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
@@ -42,6 +45,8 @@ public final class Plan {
     private final List<Phrase> patchPhrases;
     /** By device id, its phrases by what they say; worked out when it is first asked for. */
     private final Map<Integer, Map<List<Timed>, Phrase>> sayings = new ConcurrentHashMap<>();
+
+    private final Map<Integer, Map<Message, Phrase>> guards = new ConcurrentHashMap<>();
 
     /** A control that a cue sets in motion. @param cue its label */
     public record MoveStart(String cue, Control control) {}
@@ -258,6 +263,34 @@ public final class Plan {
                 .filter(p -> p.argument().isEmpty())
                 .forEach(p -> known.putIfAbsent(d.messagesFor(p, Optional.empty()), p)));
         return known;
+    }
+
+    /**
+     * The guarded phrase that a message is, or is a part of, by whatever way it comes to be said; a program is meant whatever
+     * bank was chosen before it. From any thread.
+     */
+    public Optional<Phrase> guardedSaying(int deviceId, Message message) {
+        return Optional.ofNullable(
+                guards.computeIfAbsent(deviceId, this::guardsOf).get(message));
+    }
+
+    private Map<Message, Phrase> guardsOf(int deviceId) {
+        Map<Message, Phrase> found = new HashMap<>();
+        device(deviceId).ifPresent(d -> {
+            d.phrases().stream().filter(Phrase::guarded).forEach(p -> d.messagesFor(p, Optional.empty())
+                    .forEach(t -> found.put(t.message(), p)));
+            d.phrases().stream()
+                    .filter(p -> !p.guarded())
+                    .flatMap(p -> d.messagesFor(p, Optional.empty()).stream())
+                    .forEach(t -> found.remove(t.message()));
+        });
+        Map<Message, Phrase> programs = new HashMap<>(found);
+        found.forEach((message, phrase) -> {
+            if (message instanceof BankProgram banked) {
+                programs.put(new ProgramChange(banked.channel(), banked.program()), phrase);
+            }
+        });
+        return programs;
     }
 
     /** @return the place of the cue itself, not of its copies, or −1 */

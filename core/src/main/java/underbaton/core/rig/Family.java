@@ -21,13 +21,13 @@ import underbaton.core.rig.Argument.Unit;
 
 /** Ready-made ways to fill a phrasebook quickly, after what machines of a sort commonly listen to. */
 public enum Family {
-    LOOKS_BY_NOTE("looks by note", "Looks", "Dark, Full and bright, Warm, Cold") {
+    LOOKS_BY_NOTE(Counted.NOTE, "looks by note", "Looks", "Dark, Full and bright, Warm, Cold") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             return maker.each(names, (i, name) -> maker.plain(name, maker.note(i), Effect.HOLDS));
         }
     },
-    SCENES_BY_PROGRAM("scenes by program", "Scenes", "Line check, Pre-show, Speech, Song") {
+    SCENES_BY_PROGRAM(Counted.PROGRAM, "scenes by program", "Scenes", "Line check, Pre-show, Speech, Song") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             return maker.each(
@@ -35,15 +35,22 @@ public enum Family {
                     (i, name) -> maker.plain(name, maker.program(i), Effect.HOLDS.takingAlong(List.of(Along.LEVELS))));
         }
     },
-    CLIPS_BY_NOTE("clips by note with a stop", "Clips", "Clip 1, Clip 2, Clip 3") {
+    CLIPS_BY_NOTE(Counted.NOTE, "clips by note with a stop", "Clips", "Clip 1, Clip 2, Clip 3") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
-            List<Phrase> phrases = maker.each(names, (i, name) -> maker.plain(name, maker.note(i + 1), Effect.STARTS));
-            phrases.add(0, maker.plain("Stop", maker.note(0), Effect.STOPS));
+            // Common practice: clips from the second number on, and the stop below them; behind them where nothing is
+            // below.
+            int below = maker.first == 0 ? names.size() : -1;
+            List<Phrase> phrases = maker.each(names, (i, name) -> maker.plain(name, maker.note(i), Effect.STARTS));
+            phrases.add(0, maker.plain("Stop", maker.note(below), Effect.STOPS));
             return phrases;
         }
     },
-    STRIPS_BY_CONTROLLER("strips by controller: level, mute, pan on three channels", "Strips", "Vox 1, Vox 2, Bed") {
+    STRIPS_BY_CONTROLLER(
+            Counted.CONTROL,
+            "strips by controller: level, mute, pan on three channels",
+            "Strips",
+            "Vox 1, Vox 2, Bed") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             return Stream.of(
@@ -55,7 +62,7 @@ public enum Family {
                     .toList();
         }
     },
-    NEXT_AND_PREVIOUS("next and previous by note", "Steps", "") {
+    NEXT_AND_PREVIOUS(Counted.NOTE, "next and previous by note", "Steps", "") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             return maker.each(
@@ -63,7 +70,8 @@ public enum Family {
                     (i, name) -> maker.plain(name, maker.note(i), new Effect(Effect.Kind.STEPS, "", i == 0 ? 1 : -1)));
         }
     },
-    PLAYER_BY_MACHINE_CONTROL("a player by machine control: start, stop, go to", "Player", "0:00, 1:30, 4:37") {
+    PLAYER_BY_MACHINE_CONTROL(
+            Counted.NOTHING, "a player by machine control: start, stop, go to", "Player", "0:00, 1:30, 4:37") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             List<Phrase> phrases = maker.each(
@@ -85,7 +93,7 @@ public enum Family {
             return new TimeCode(TimeCode.Rate.PAL_25, minutes / 60, minutes % 60, Integer.parseInt(m.group(2)), 0);
         }
     },
-    LIGHTING_BY_SHOW_CONTROL("lighting by show control", "Cues of the desk", "1, 2, 3") {
+    LIGHTING_BY_SHOW_CONTROL(Counted.NOTHING, "lighting by show control", "Cues of the desk", "1, 2, 3") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             List<Phrase> phrases = maker.each(names, (i, name) -> {
@@ -103,7 +111,7 @@ public enum Family {
             return new ShowControl(1, ShowControl.LIGHTING, command, cue, "", "");
         }
     },
-    SONGS_AND_SECTIONS("songs by bank note and sections by preset note", "Songs", "Song 1, Song 2") {
+    SONGS_AND_SECTIONS(Counted.NOTE, "songs by bank note and sections by preset note", "Songs", "Song 1, Song 2") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             List<Phrase> phrases = maker.each(
@@ -116,7 +124,7 @@ public enum Family {
             return phrases;
         }
     },
-    KEYS_BY_PROGRAM("keys by program: twelve keys, major and minor", "Keys", "") {
+    KEYS_BY_PROGRAM(Counted.PROGRAM, "keys by program: twelve keys, major and minor", "Keys", "") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             List<String> keys = List.of("C", "D♭", "D", "E♭", "E", "F", "F♯", "G", "A♭", "A", "B♭", "B");
@@ -127,16 +135,19 @@ public enum Family {
                     all, (i, name) -> maker.plain(name, maker.program(i), new Effect(Effect.Kind.HOLDS, "key", 0)));
         }
     },
-    CAMERAS_BY_OSC("cameras by OSC", "Cameras", "1 wide, 2 close, 3 band") {
+    CAMERAS_BY_OSC(Counted.PLACE, "cameras by OSC", "Cameras", "1 wide, 2 close, 3 band") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             return maker.each(
                     names,
                     (i, name) -> maker.plain(
-                            name, new OscMessage("/camera/program", List.of(maker.places.place(i))), Effect.HOLDS));
+                            name,
+                            new OscMessage("/camera/program", List.of(maker.places.place(maker.first + i))),
+                            Effect.HOLDS));
         }
     },
-    PATCHES_BY_PROGRAM("patches by program with switches by controller", "Patches", "Piano, Organ, Strings") {
+    PATCHES_BY_PROGRAM(
+            Counted.PROGRAM, "patches by program with switches by controller", "Patches", "Piano, Organ, Strings") {
         @Override
         List<Phrase> phrases(Maker maker, List<String> names) {
             List<Phrase> phrases = maker.each(
@@ -152,11 +163,33 @@ public enum Family {
     /** MIDI Machine Control, RP-013: all devices. */
     private static final int EVERYONE = 127;
 
+    /** What the first number of a family is. */
+    public enum Counted {
+        NOTE("note"),
+        PROGRAM("program"),
+        CONTROL("control"),
+        PLACE("place"),
+        NOTHING("");
+
+        private final String word;
+
+        Counted(String word) {
+            this.word = word;
+        }
+
+        /** As people say it; empty where nothing is counted. */
+        public String word() {
+            return word;
+        }
+    }
+
+    private final Counted counted;
     private final String title;
     private final String heading;
     private final List<String> examples;
 
-    Family(String title, String heading, String examples) {
+    Family(Counted counted, String title, String heading, String examples) {
+        this.counted = counted;
         this.title = title;
         this.heading = heading;
         this.examples =
@@ -164,6 +197,11 @@ public enum Family {
     }
 
     abstract List<Phrase> phrases(Maker maker, List<String> names);
+
+    /** What its numbers are. */
+    public Counted counted() {
+        return counted;
+    }
 
     public String title() {
         return title;
@@ -189,21 +227,33 @@ public enum Family {
      * The machine with this family's phrases added.
      *
      * @param names in the machine's order, one a phrase; not looked at where the family has its own
-     * @param first the first number as the machine prints it: a note or a program; empty for the lowest
+     * @param first the first number as the machine prints it, of what the family counts; empty for the usual one
      * @throws Refusal when a name is taken, or the numbers do not suffice
      */
     public Device fill(Device device, List<String> names, String first) {
-        boolean byNote = this == LOOKS_BY_NOTE || this == CLIPS_BY_NOTE || this == SONGS_AND_SECTIONS;
-        int from = first.isBlank()
-                ? 0
-                : byNote
-                        ? device.numbering().wireNote(first)
-                        : device.numbering().wireProgram(first);
+        int from = first.isBlank() ? this == CLIPS_BY_NOTE ? 1 : 0 : wire(device.numbering(), first.strip());
         Device filled = device;
         for (Phrase phrase : phrases(new Maker(heading, from, device.numbering()), names)) {
             filled = filled.withPhrase(phrase);
         }
         return filled;
+    }
+
+    private int wire(Numbering numbering, String first) {
+        return switch (counted) {
+            case NOTE -> numbering.wireNote(first);
+            case PROGRAM -> numbering.wireProgram(first);
+            case CONTROL -> controller(first);
+            case PLACE -> numbering.placeFrom(controller(first));
+            case NOTHING -> 0;
+        };
+    }
+
+    private static int controller(String typed) {
+        if (!typed.matches("\\d{1,3}") || Integer.parseInt(typed) > FULL) {
+            throw new Refusal("first", "“" + typed + "” is no controller; these are 0 to 127.");
+        }
+        return Integer.parseInt(typed);
     }
 
     /** Makes the phrases of one family under its heading. */
@@ -257,7 +307,7 @@ public enum Family {
         }
 
         private static int within(int number) {
-            if (number > FULL) {
+            if (number < 0 || number > FULL) {
                 throw new Refusal("names", "There are 128 numbers, and these names need more; leave some out.");
             }
             return number;

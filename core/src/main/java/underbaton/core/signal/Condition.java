@@ -35,10 +35,12 @@ public record Condition(int place, Relation relation, String value) {
     }
 
     boolean holds(List<Object> arguments) {
-        if (place >= arguments.size()) {
-            return false;
-        }
-        OptionalDouble is = number(arguments.get(place));
+        return place < arguments.size() && holdsFor(arguments.get(place));
+    }
+
+    /** Whether it holds for what stands at its place. */
+    boolean holdsFor(Object argument) {
+        OptionalDouble is = number(argument);
         OptionalDouble wanted = number(value);
         if (is.isPresent() && wanted.isPresent()) {
             int order = Double.compare(is.getAsDouble(), wanted.getAsDouble());
@@ -49,8 +51,19 @@ public record Condition(int place, Relation relation, String value) {
                 case AT_MOST -> order <= 0;
             };
         }
-        boolean same = text(arguments.get(place)).equalsIgnoreCase(value);
+        boolean same = text(argument).equalsIgnoreCase(value);
         return relation == Relation.IS ? same : relation == Relation.IS_NOT && !same;
+    }
+
+    /** Whether it holds, or a number is off by less than one. */
+    boolean isClose(List<Object> arguments) {
+        if (place >= arguments.size()) {
+            return false;
+        }
+        OptionalDouble is = number(arguments.get(place));
+        OptionalDouble wanted = number(value);
+        return holds(arguments)
+                || is.isPresent() && wanted.isPresent() && Math.abs(is.getAsDouble() - wanted.getAsDouble()) < 1;
     }
 
     String why(List<Object> arguments) {

@@ -186,7 +186,7 @@ public record Hearing(
             int playing,
             int standby,
             IntFunction<String> itemName) {
-        int near = listener.pattern().isNear(message) ? 1 : 0;
+        int near = listener.pattern().isClose(message) ? 1 : 0;
         if (!listener.hears(source)) {
             return miss(near * NUMBER_FITS, "it listens to another machine");
         }

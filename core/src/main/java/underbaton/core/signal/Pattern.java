@@ -32,6 +32,11 @@ public sealed interface Pattern {
         return false;
     }
 
+    /** Whether a message that it speaks of differs by little, so that of several misses this one is told. */
+    default boolean isClose(Message message) {
+        return isNear(message);
+    }
+
     /**
      * Why a message that it speaks of is not meant; empty when it is.
      *
@@ -320,6 +325,17 @@ public sealed interface Pattern {
                     : Optional.of("cue " + (said.cue().isEmpty() ? "none" : said.cue()) + ", listens for " + cue);
         }
 
+        /** {@code 5.0} is meant for who waits for 5, not for who waits for 17. */
+        @Override
+        public boolean isClose(Message message) {
+            ShowControl said = (ShowControl) message;
+            return said.command() == command && !cue.isEmpty() && whole(cue).equals(whole(said.cue()));
+        }
+
+        private static String whole(String number) {
+            return number.replaceFirst("\\..*", "").replaceFirst("^0+(?=.)", "");
+        }
+
         private static String spoken(ShowControl.Command command) {
             return command.name().replace('_', ' ');
         }
@@ -443,6 +459,12 @@ public sealed interface Pattern {
         @Override
         public boolean isNear(Message message) {
             return OscAddress.matches(address, ((OscMessage) message).address());
+        }
+
+        @Override
+        public boolean isClose(Message message) {
+            List<Object> arguments = ((OscMessage) message).arguments();
+            return isNear(message) && conditions.stream().allMatch(c -> c.isClose(arguments));
         }
 
         @Override

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import java.util.function.IntFunction;
 import java.util.stream.Stream;
 import underbaton.core.midi.ChannelMessage;
@@ -68,7 +69,7 @@ public record Translation(
         }
         List<Timed> messages = passage instanceof Passage.Written written
                 ? written(written, device, devices, in)
-                : List.of(new Timed(0, passed((Passage.Through) passage, in.signal())));
+                : List.of(new Timed(0, passed((Passage.Through) passage, device, in.signal())));
         boolean midi = !(device.connection() instanceof Connection.Osc);
         if (messages.stream().anyMatch(t -> t.message() instanceof MidiMessage != midi)) {
             throw new Refusal(
@@ -162,12 +163,15 @@ public record Translation(
 
     // ---- the very message
 
-    private static Message passed(Passage.Through through, Message signal) {
+    private static Message passed(Passage.Through through, Device device, Message signal) {
         if (!(signal instanceof ChannelMessage said)) {
             return signal;
         }
-        ChannelMessage moved =
-                through.channel().isPresent() ? said.onChannel(through.channel().getAsInt()) : said;
+        // The patch bay is no machine: a program means a set, on whatever channel it comes.
+        OptionalInt channel = device.connection() instanceof Connection.PatchBay
+                ? OptionalInt.of(device.channel())
+                : through.channel();
+        ChannelMessage moved = channel.isPresent() ? said.onChannel(channel.getAsInt()) : said;
         return shifted(moved, through.shift());
     }
 

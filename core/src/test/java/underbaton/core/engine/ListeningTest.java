@@ -121,6 +121,16 @@ class ListeningTest {
         return new ControlChange(0, controller, value);
     }
 
+    /** Of those that wait for a GO of show control, the one with the number is told, not the first. */
+    @Test
+    void theNearestIsTheOneThatWaitsForThatNumber() {
+        listen(listener("storm", new Pattern.Show(ShowControl.Command.GO, "", "17"), new Reaction.Give(Deed.GO)));
+        listen(listener("dusk", new Pattern.Show(ShowControl.Command.GO, "", "5"), new Reaction.Give(Deed.GO)));
+        begin();
+        assertThat(hear(new ShowControl(1, ShowControl.LIGHTING, ShowControl.Command.GO, "5.0", "", "")))
+                .isEqualTo("dusk not: cue 5.0, listens for 5");
+    }
+
     @Test
     void aSoftPedalIsNextAndASostenutoIsBack() {
         listen("soft", Pattern.Controller.pressed(67), Deed.NEXT);

@@ -91,7 +91,7 @@ public final class PartsOnPaper {
         out = new Outgoing(step, WayOut.FREE, devices.levels(), (id, m, at) -> echoes.add(id + " " + m));
         moves = new Moves(step, devices, out, HashTreePMap.empty());
         sounds = new Sounds(step, devices, moves, out, Sounding.NOTHING);
-        patching = new Patching(step, devices.levels(), out, sounds, Patched.NOTHING);
+        patching = new Patching(step, operator, devices.levels(), out, sounds, Patched.NOTHING);
         calls = new Calls(step, devices, out, moves, sounds, patching, agenda);
         corrections = new Corrections(step, devices, out, moves, sounds, agenda, calls);
         music = new Music(step, operator, MusicState.first(0));

@@ -109,6 +109,25 @@ class PatchingTest extends PlayedShow {
     }
 
     @Test
+    void a_guarded_scene_is_guarded_against_a_keyboard_too() {
+        Phrase slow = show.device(strings).orElseThrow().phraseNamed("Slow").orElseThrow();
+        show = show.withPhrase(strings, slow.withGuarded(true));
+        begin();
+        load("Both");
+        said();
+        ProgramChange guarded = new ProgramChange(6, 12);
+        play(guarded);
+        assertThat(said()).containsExactly("Piano C6 0C");
+        play(new ProgramChange(6, 11));
+        assertThat(said()).contains("Strings C6 0B");
+        pass(3001);
+        play(guarded);
+        assertThat(said()).as("too late for a second act").doesNotContain("Strings C6 0C");
+        play(guarded);
+        assertThat(said()).contains("Strings C6 0C");
+    }
+
+    @Test
     void two_keys_that_sound_as_one_note_end_with_the_last_of_them() {
         begin();
         load("Piano alone");

@@ -12,6 +12,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Shows;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.HeldUp;
@@ -35,10 +36,12 @@ import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.Wiring;
 import underbaton.core.signal.Deed;
 import underbaton.core.signal.Filling;
 import underbaton.core.signal.Listener;
@@ -639,6 +642,31 @@ class RelayingTest extends PlayedShow {
         assertThat(sent).isEmpty();
         hear(new ProgramChange(0, 1));
         assertThat(last()).isEqualTo(new ProgramChange(4, 99));
+    }
+
+    @Test
+    void whatIsGuardedIsGuardedAmongOtherMessagesToo() {
+        show = show.withPhrase(console, new Phrase(0, "Panic", List.of(new ProgramChange(0, 99)), Effect.MOMENT, true));
+        relay(ANY_PROGRAM, written(console, "control 20 to 5; program 99", new Filling.Nothing()));
+        begin();
+        assertThat(hear(new ProgramChange(0, 1))).endsWith(": once more within three seconds");
+        assertThat(sent).isEmpty();
+        hear(new ProgramChange(0, 1));
+        assertThat(last()).isEqualTo(new ProgramChange(4, 99));
+    }
+
+    /** The patch bay is no machine with channels: a program means a set. */
+    @Test
+    void theSameProgramLoadsAPatchSetOnWhateverChannelItComes() {
+        show = PatchBay.withNew(show, "Piano alone", new Wiring(List.of(PatchLine.open(pedals, console)), Set.of()));
+        int bay = PatchBay.of(show).orElseThrow().id();
+        relay(ANY_PROGRAM, new Passage.Through(bay, OptionalInt.empty(), 0));
+        begin();
+        assertThat(hear(new ProgramChange(9, 0))).isEqualTo("Patch: program 1, channel 1");
+        assertThat(state.patched().setId())
+                .isEqualTo(PatchBay.sets(show).iterator().next().id());
+        assertThat(hear(new ProgramChange(9, 5))).isEqualTo("nothing: the patch bay has no set with that number");
+        assertThat(sent).filteredOn(m -> m.deviceId() == bay).hasSize(1);
     }
 
     @Test

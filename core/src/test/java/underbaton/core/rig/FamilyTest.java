@@ -45,6 +45,14 @@ class FamilyTest {
         assertThat(bytes(console, "Bass mute", "on")).isEqualTo("B5 01 7F");
         assertThat(bytes(console, "Bass mute", "off")).isEqualTo("B5 01 00");
         assertThat(bytes(console, "Bass pan", "R100")).isEqualTo("B6 01 7F");
+        Device upper = fill(Family.STRIPS_BY_CONTROLLER, List.of("Vox", "Bass"), "64");
+        assertThat(bytes(upper, "Bass mute", "on"))
+                .as("controllers are counted as they are")
+                .isEqualTo("B5 41 7F");
+        assertThat(bytes(fill(Family.STRIPS_BY_CONTROLLER, List.of("Vox"), "0"), "Vox mute", "on"))
+                .isEqualTo("B5 00 7F");
+        assertThatThrownBy(() -> fill(Family.STRIPS_BY_CONTROLLER, List.of("Vox"), "C3"))
+                .hasMessageContaining("no controller");
     }
 
     /** Common practice: the twelfth look from the lowest note is B−2, and a look is called with full velocity. */
@@ -59,8 +67,15 @@ class FamilyTest {
         assertThat(bytes(fill(Family.SCENES_BY_PROGRAM, twelve, "10"), "Look 1", ""))
                 .isEqualTo("C4 09");
         Device clips = fill(Family.CLIPS_BY_NOTE, List.of("Reel A"), "B-1");
-        assertThat(bytes(clips, "Stop", "")).isEqualTo("94 17 7F");
-        assertThat(bytes(clips, "Reel A", "")).isEqualTo("94 18 7F");
+        assertThat(bytes(clips, "Reel A", ""))
+                .as("B−1 is 23: the first number is the first clip's")
+                .isEqualTo("94 17 7F");
+        assertThat(bytes(clips, "Stop", "")).isEqualTo("94 16 7F");
+        Device lowest = fill(Family.CLIPS_BY_NOTE, List.of("Reel A"), "");
+        assertThat(bytes(lowest, "Stop", "") + " " + bytes(lowest, "Reel A", ""))
+                .isEqualTo("94 00 7F 94 01 7F");
+        Device under = fill(Family.CLIPS_BY_NOTE, List.of("Reel A", "Reel B"), "C-2");
+        assertThat(bytes(under, "Reel A", "") + " " + bytes(under, "Stop", "")).isEqualTo("94 00 7F 94 02 7F");
     }
 
     /** MIDI Show Control 1.0 (RP-002), from memory: GO of cue 8, lighting, device 1. */

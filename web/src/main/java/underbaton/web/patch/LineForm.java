@@ -45,9 +45,9 @@ public record LineForm(
         String lastProgram,
         String transpose) {
 
-    /** An empty one, from one machine to another. */
+    /** An empty one, from one machine to another: programs pass when somebody asks for it, for they change more than a sound. */
     static LineForm fresh(int from, int to) {
-        String all = joined(EnumSet.allOf(PatchKind.class));
+        String all = joined(EnumSet.complementOf(EnumSet.of(PatchKind.PROGRAMS)));
         return new LineForm(-1, from, "", to, "", all, "", "", "", "", "", "", "", "", "");
     }
 

@@ -12,6 +12,7 @@ import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.page.SettingsMapper;
 import underbaton.web.stage.OscPort;
+import underbaton.web.stage.Rights;
 import underbaton.wire.Door;
 import underbaton.wire.Switchboard;
 import underbaton.wire.near.Neighbourhood;
@@ -21,21 +22,28 @@ import underbaton.wire.near.Neighbourhood;
 class DoorController {
 
     private static final String DOOR = "door";
+    private static final String RIGHTS = "osc rights";
 
     private final Switchboard switchboard;
     private final OscPort oscPort;
     private final SettingsMapper settings;
     private volatile Door door;
+    private volatile Rights rights;
 
     /**
      * How others reach us.
      *
+     * @param rights what they may at the OSC port
      * @param guests who has invited us and is here
      * @param oscPort 0 when there is none
      */
-    public record Reach(Door door, List<String> guests, int sessionPort, int oscPort) {
+    public record Reach(Door door, Rights rights, List<String> guests, int sessionPort, int oscPort) {
         public Door.Mode[] modes() {
             return Door.Mode.values();
+        }
+
+        public Rights.May[] may() {
+            return Rights.May.values();
         }
     }
 
@@ -50,25 +58,42 @@ class DoorController {
         this.oscPort = oscPort;
         this.settings = settings;
         this.door = settings.get(DOOR).map(DoorController::read).orElse(Door.SHUT);
+        this.rights =
+                settings.get(RIGHTS).map(r -> StoredForm.read(r, Rights.class)).orElse(Rights.FIRST);
         switchboard.admit(door);
         oscPort.admit(door);
+        oscPort.grant(rights);
         neighbourhood.announceUs(switchboard.port());
         live.paints("found", showId -> painting.of("rig/rig", "found", Map.of("found", neighbourhood.found())));
     }
 
     Reach reach() {
-        return new Reach(door, switchboard.guests(), switchboard.port(), oscPort.number());
+        return new Reach(door, rights, switchboard.guests(), switchboard.port(), oscPort.number());
     }
 
     @PostMapping("/shows/{showId}/rig/door")
     String admit(
-            @PathVariable int showId, @RequestParam Door.Mode mode, @RequestParam(defaultValue = "") String listed) {
-        Door wanted = new Door(mode, Arrays.asList(listed.split("[,\\n]")));
+            @PathVariable int showId,
+            @RequestParam Door.Mode mode,
+            @RequestParam(defaultValue = "") String listed,
+            @RequestParam(defaultValue = "BE_HEARD") Rights.May machines,
+            @RequestParam(defaultValue = "BE_HEARD") Rights.May guests,
+            @RequestParam(defaultValue = "") String asking,
+            @RequestParam(defaultValue = "") String ordering) {
+        Door wanted = new Door(mode, several(listed));
+        Rights granted = new Rights(machines, guests, several(asking), several(ordering));
         settings.put(DOOR, StoredForm.write(wanted));
+        settings.put(RIGHTS, StoredForm.write(granted));
+        rights = granted;
+        oscPort.grant(granted);
         door = wanted;
         switchboard.admit(wanted);
         oscPort.admit(wanted);
         return "redirect:/shows/" + showId + "/rig";
+    }
+
+    private static List<String> several(String typed) {
+        return Arrays.asList(typed.split("[,;\\n]"));
     }
 
     /** Up to version 7 of the database it stood there as a word and a list. */

@@ -214,6 +214,33 @@ class PhrasebookController {
         return sheet(show, deviceId, model);
     }
 
+    /** What it would be filled with, before it is. */
+    @PostMapping("/families/rows")
+    String rows(
+            @PathVariable int showId,
+            @PathVariable int deviceId,
+            @RequestParam String family,
+            @RequestParam(defaultValue = "") String names,
+            @RequestParam(defaultValue = "") String first,
+            Model model) {
+        Device device = RigController.device(shows.get(showId), deviceId);
+        model.addAttribute("wrong", "");
+        model.addAttribute("rows", List.of());
+        try {
+            Family chosen = Family.valueOf(family);
+            Device filled = chosen.fill(device, names.isBlank() ? chosen.examples() : names(names), first);
+            int before = device.phrases().size();
+            model.addAttribute(
+                    "rows",
+                    filled.phrases().subList(before, filled.phrases().size()).stream()
+                            .map(p -> Said.of(filled, p))
+                            .toList());
+        } catch (Refusal refusal) {
+            model.addAttribute("wrong", refusal.getMessage());
+        }
+        return "rig/phrases :: family-rows";
+    }
+
     private static List<String> names(String pasted) {
         return PastedList.read(pasted, 1).stream()
                 .filter(l -> !l.heading())

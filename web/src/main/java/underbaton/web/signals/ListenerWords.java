@@ -1,14 +1,19 @@
 package underbaton.web.signals;
 
 import java.util.List;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import underbaton.core.cue.HandKey;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
+import underbaton.core.midi.Message;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Phrase;
+import underbaton.core.signal.Learning;
 import underbaton.core.signal.Listener;
+import underbaton.core.signal.Overlap;
 import underbaton.core.signal.Reaction;
 import underbaton.core.signal.Source;
 
@@ -36,7 +41,7 @@ final class ListenerWords {
         String when = List.of(item, pause, l.atOnce() ? "at once" : "", armed ? "" : "disarmed").stream()
                 .filter(w -> !w.isEmpty())
                 .collect(Collectors.joining(", "));
-        String also = l.isRelay() ? "" : others(show, l);
+        String also = told(show, l, o -> true);
         return new SignalsController.Row(
                 l,
                 armed,
@@ -44,26 +49,40 @@ final class ListenerWords {
                 l.pattern().words(SignalsController.numbering(show, l)),
                 does(show, l),
                 when,
-                also);
+                also,
+                l.isRelay() ? "" : patched(show, l));
     }
 
-    /** The names of other listeners that mean the same; a relay beside them does no harm. */
+    /** The other listeners that may mean the same signal, each with what it does: {@code “pedal, left” (GO)}. */
     static String others(Show show, Listener l) {
+        return told(show, l, o -> !o.isRelay());
+    }
+
+    private static String told(Show show, Listener l, Predicate<Listener> which) {
         return show.listeners().stream()
-                .filter(o -> o.id() != l.id() && !o.isRelay() && meansTheSame(o, l))
-                .map(Listener::name)
+                .filter(o -> o.id() != l.id() && which.test(o) && Overlap.of(o, l))
+                .map(o -> "“" + o.name() + "” (" + does(show, o) + ")")
                 .collect(Collectors.joining(", "));
     }
 
-    /** Bound twice: the same pattern where sources and channels may both be meant. */
-    private static boolean meansTheSame(Listener one, Listener other) {
-        boolean sources = one.from().isEmpty()
-                || other.from().isEmpty()
-                || one.from().stream().anyMatch(other.from()::contains);
-        boolean channels = one.channel().isEmpty()
-                || other.channel().isEmpty()
-                || one.channel().equals(other.channel());
-        return sources && channels && one.pattern().equals(other.pattern());
+    /** A pedal that gives GO and holds the notes of a keyboard too. */
+    private static String patched(Show show, Listener l) {
+        List<Message> examples = Learning.examples(l.pattern(), l.channel().orElse(0));
+        List<String> sets = show.devices().stream()
+                .flatMap(d -> d.phrases().stream())
+                .filter(p -> p.patch()
+                        .filter(set -> set.kept().lines().stream()
+                                .filter(line -> l.from().isEmpty() || l.from().contains(line.from()))
+                                .anyMatch(line -> examples.stream().anyMatch(m -> line.carried(line.from(), m)
+                                        .isPresent())))
+                        .isPresent())
+                .map(Phrase::name)
+                .toList();
+        int more = sets.size() - 1;
+        return sets.isEmpty()
+                ? ""
+                : "passes through the patch too: " + sets.get(0)
+                        + (more == 0 ? "" : more == 1 ? " and one more set" : " and " + more + " more sets");
     }
 
     private static String does(Show show, Listener listener) {

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.function.IntFunction;
 import java.util.stream.IntStream;
 import underbaton.core.cue.Show;
 import underbaton.core.midi.Message;
@@ -103,7 +104,6 @@ public record RelayForm(
 
     private static final String EMPTY = "";
     private static final String NUMBER = "[-−+]?\\d{1,7}([.,]\\d{1,4})?|[-−]∞";
-    private static final int MOST_AT_ONCE = 128;
 
     private static final RelayForm NEW = blank(null);
     private static final RelayForm NEW_FINE = blank("on");
@@ -202,15 +202,14 @@ public record RelayForm(
             return List.of(doing(listener, new Reaction.PassOn(passage(show, listener, words))));
         }
         List<Listener> all = new ArrayList<>();
-        for (Pattern one : ones(listener.pattern())) {
-            String number = one.words(numbering(show, listener)).replaceAll("^.* (\\S+?)( struck| let go)?$", "$1");
-            Passage passage = passage(show, listener, words.replace("#", number));
+        for (One one : ones(listener.pattern(), numbering(show, listener))) {
+            Passage passage = passage(show, listener, words.replace("#", one.number));
             Listener narrow = new Listener(
                     0,
-                    listener.name() + " " + number,
+                    listener.name() + " " + one.number,
                     listener.from(),
                     listener.channel(),
-                    one,
+                    one.pattern,
                     new Reaction.PassOn(passage),
                     listener.pauseMs(),
                     listener.itemId(),
@@ -225,22 +224,25 @@ public record RelayForm(
         return listener.pointing(listener.from(), reaction, listener.itemId());
     }
 
-    private static List<Pattern> ones(Pattern pattern) {
+    /** One number of a range. @param number as the machine that says it prints it */
+    private record One(Pattern pattern, String number) {}
+
+    private static List<One> ones(Pattern pattern, Numbering numbering) {
         if (pattern instanceof Pattern.Program p) {
-            return IntStream.rangeClosed(p.from(), p.to())
-                    .mapToObj(n -> (Pattern) new Pattern.Program(p.bank(), n, n))
-                    .limit(MOST_AT_ONCE)
-                    .toList();
+            return ones(p.from(), p.to(), n -> new One(new Pattern.Program(p.bank(), n, n), numbering.program(n)));
         } else if (pattern instanceof Pattern.Note p) {
-            return IntStream.rangeClosed(p.from(), p.to())
-                    .mapToObj(n -> (Pattern) new Pattern.Note(n, n, p.softest(), p.hardest(), p.struck()))
-                    .toList();
+            return ones(p.from(), p.to(), n -> {
+                Pattern note = new Pattern.Note(n, n, p.softest(), p.hardest(), p.struck());
+                return new One(note, numbering.note(n));
+            });
         } else if (pattern instanceof Pattern.Song p) {
-            return IntStream.rangeClosed(p.from(), p.to())
-                    .mapToObj(n -> (Pattern) new Pattern.Song(n, n))
-                    .toList();
+            return ones(p.from(), p.to(), n -> new One(new Pattern.Song(n, n), Integer.toString(n)));
         }
         throw new Refusal("each", "A relay for each number is made of a range of notes, programs or songs.");
+    }
+
+    private static List<One> ones(int from, int to, IntFunction<One> one) {
+        return IntStream.rangeClosed(from, to).mapToObj(one).toList();
     }
 
     private static Numbering numbering(Show show, Listener listener) {

@@ -51,6 +51,7 @@ class SignalsController {
      *
      * @param armed whether it listens tonight
      * @param alsoBound the names of others that mean the same
+     * @param patched through which patch sets it passes besides; empty for none
      */
     public record Row(
             Listener listener,
@@ -59,7 +60,8 @@ class SignalsController {
             String pattern,
             String does,
             String when,
-            String alsoBound) {}
+            String alsoBound,
+            String patched) {}
 
     /** One arrival as the page has it. @param became what it did, or why not */
     public record Line(
@@ -179,8 +181,7 @@ class SignalsController {
         if (!others.isEmpty() && form.twice() == null && !wasSo) {
             throw new Refusal(
                     "twice",
-                    "“" + others
-                            + "” means this signal too. Change one of them, or tick that it is bound twice on purpose.");
+                    others + " means this signal too. Change one of them, or tick that it is bound twice on purpose.");
         }
         return listener;
     }

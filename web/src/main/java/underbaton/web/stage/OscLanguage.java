@@ -41,13 +41,17 @@ class OscLanguage {
     private static final Map<String, Integer> MOST_SAID =
             Map.of(GO_CUE, 1, "standby", 1, "play", 2, "hand", 2, "patch", 1);
 
+    private static final String ASK = "ask";
+
     private final Stage stage;
+    private final OscPort port;
     private final Clock clock;
     private final OscFollowers followers;
     private final StrangerShare share;
 
     OscLanguage(Stage stage, Clock clock, OscPort port, Loops loops) {
         this.stage = stage;
+        this.port = port;
         this.share = new StrangerShare(clock, ANSWERS_A_SECOND);
         this.followers = new OscFollowers(clock, loops, this::now);
         port.speak(this::hear);
@@ -68,6 +72,9 @@ class OscLanguage {
 
     private List<OscMessage> answered(OscMessage message, Caller from) {
         try {
+            String word = message.address().substring(PREFIX.length());
+            boolean asks = word.equals(ASK) || message.address().equals(FOLLOW);
+            port.require(asks ? Rights.May.ASK : Rights.May.ORDER, from);
             OnDesk desk = stage.onDesk()
                     .orElseThrow(() -> new Refusal("show", "No show is on the desk; put one there first."));
             if (message.address().equals(FOLLOW)) {
@@ -133,7 +140,7 @@ class OscLanguage {
                 PlannedCall set = patchSet(state, said);
                 stage.fire(show, set, "patch: " + set.phrase() + by);
             }
-            case "ask" -> {
+            case ASK -> {
                 return answers(desk, state);
             }
             default ->

@@ -25,6 +25,8 @@ public final class OscPort implements AutoCloseable {
     private OscInlet datagrams;
     private OscTcpInlet streams;
     private volatile Language language = (message, from) -> List.of();
+    private volatile Rights rights = Rights.FIRST;
+    private volatile Set<InetAddress> machines = Set.of();
 
     /** What is said to us in our own words, and answered. */
     @FunctionalInterface
@@ -59,14 +61,26 @@ public final class OscPort implements AutoCloseable {
         door.admit(wanted);
     }
 
+    /** Says what those may who speak to it. */
+    public void grant(Rights wanted) {
+        rights = wanted;
+    }
+
+    /** @throws underbaton.core.rig.Refusal when a caller may not do that */
+    void require(Rights.May wanted, Caller from) {
+        InetAddress address = from.address().getAddress();
+        rights.require(wanted, address, machines.contains(address));
+    }
+
     /** From now on messages are heard by this as well, and answered. */
     void speak(Language newLanguage) {
         language = newLanguage;
     }
 
     /** The addresses of the machines of the open show. */
-    void belongTo(Set<InetAddress> machines) {
-        door.belongTo(machines);
+    void belongTo(Set<InetAddress> nowThere) {
+        machines = nowThere;
+        door.belongTo(nowThere);
     }
 
     /** 0 when no port was to be had. */

@@ -3,6 +3,7 @@ package underbaton.web.demo;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
@@ -12,12 +13,17 @@ import org.junit.jupiter.params.provider.ValueSource;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
+import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.MidiMessage;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Standing;
 import underbaton.core.signal.Passage;
 import underbaton.core.signal.Source;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
+import underbaton.standins.SoundConsole;
 import underbaton.web.Settings;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
@@ -66,6 +72,29 @@ class DemoShowsTest {
                 .extracting(p -> p.name())
                 .containsExactlyElementsOf(
                         FohLights.LOOKS.stream().map(FohLights.Look::name).toList());
+    }
+
+    /** What the book says of the console's scenes is what the console does. */
+    @Test
+    void scenesLeaveTheFadersWhereTheBookSaysSo() {
+        Show show = new DemoBook("/demo/ferryman.book", 5000).writeInto(Show.empty(1, "Demo"));
+        Device console = show.devices().stream()
+                .filter(d -> d.name().equals("Sound console"))
+                .findFirst()
+                .orElseThrow();
+        int scenes = 0;
+        for (Phrase scene : console.phrases()) {
+            SoundConsole desk = new SoundConsole();
+            console.messagesFor(scene, Optional.empty()).forEach(t -> desk.hear((MidiMessage) t.message(), 0));
+            for (Standing standing : scene.leaves()) {
+                int fader = ((ControlChange) standing.open()).controller();
+                assertThat(Math.round(standing.exact()))
+                        .as("%s, fader %d", scene.name(), fader)
+                        .isEqualTo(desk.state().strips().get(fader).fader());
+            }
+            scenes += scene.leaves().isEmpty() ? 0 : 1;
+        }
+        assertThat(scenes).isEqualTo(2);
     }
 
     @Test

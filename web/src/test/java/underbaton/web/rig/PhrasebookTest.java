@@ -9,6 +9,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.KeyboardModifier;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
@@ -26,6 +27,7 @@ import underbaton.core.cue.Start;
 import underbaton.core.engine.Order;
 import underbaton.core.midi.Message;
 import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -33,6 +35,7 @@ import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
+import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Wording;
 import underbaton.standins.FohLights;
@@ -393,6 +396,49 @@ class PhrasebookTest {
         page.locator("body").press("Control+z");
         assertThat(page.locator("h3.group")).hasCount(0);
         assertThat(lights().phrases()).noneMatch(Phrase::guarded);
+    }
+
+    /** A scene that says where it leaves a fader: the fade behind it begins there; one that does not is marked in the Book. */
+    @Test
+    void aSceneSaysWhereItLeavesTheFaders() {
+        shows.edit(show, "a console", s -> {
+            Device device = s.devices().get(0);
+            Device with = device.withPhrase(spoken("Scene 4", "program 4", "holds scene, takes along levels", ""))
+                    .withPhrase(spoken("Bed", "control 7 to ?", "levels", "per cent"));
+            Show filled = s.withPhrasebook(with).withItem(new Item(0, ItemKind.SCENE, "One", 0, List.of()), 0);
+            Device is = filled.devices().get(0);
+            for (String called : List.of("Scene 4", "Bed 20 % in 3 s")) {
+                CueNumber number = CueNumber.of(called.startsWith("S") ? "1" : "2");
+                Cue cue = new Cue(0, number, Start.BY_HAND, "", List.of(Call.of(is, called)), 0);
+                filled = filled.withCue(filled.items().get(0).id(), cue);
+            }
+            return filled;
+        });
+        Page book = baton.open("/shows/" + show + "/book");
+        assertThat(book.locator(".said.untold")).hasText("Bed → 20 % in 3 s");
+        page.reload();
+        page.locator(".entry").first().focus();
+        page.keyboard().press("Enter");
+        Locator form = page.locator(".phrase-form");
+        form.locator("[name=leaves]").fill("Bed loud");
+        form.locator(".main").click();
+        assertThat(page.locator(".notice").first()).containsText("“loud” is no amount for this phrase");
+        form.locator("[name=leaves]").fill("Bed 80 %");
+        form.locator(".main").click();
+        assertThat(page.locator(".entry").first()).containsText("takes along levels and leaves 1 of them");
+        assertThat(book.locator(".said.untold")).hasCount(0);
+    }
+
+    private static Phrase spoken(String name, String says, String effect, String takes) {
+        return new Phrase(
+                0,
+                name,
+                new SpeechWording(Numbering.WIRE).read(says),
+                takes.isEmpty() ? Optional.empty() : Optional.of(Argument.of(takes)),
+                Effect.of(effect),
+                false,
+                false,
+                Remarks.NONE);
     }
 
     /** German names of notes are read; what was made of them is said. */

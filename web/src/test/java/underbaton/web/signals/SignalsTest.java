@@ -69,10 +69,10 @@ class SignalsTest extends TouchedBoard {
                 .selectOption(new com.microsoft.playwright.options.SelectOption().setLabel("Board"));
         again.locator("fieldset[data-kind=note] [name=low]").fill("C2");
         again.locator("[type=submit]").click();
-        assertThat(page.locator("#listener .notice")).containsText("“pad” means this signal too");
+        assertThat(page.locator("#listener .notice")).containsText("“pad” (GO) means this signal too");
         again.locator("[name=twice]").check();
         keep(again, "pad again");
-        assertThat(page.locator("#listeners")).containsText("bound twice: pad again means it too");
+        assertThat(page.locator("#listeners")).containsText("bound twice, with “pad again”");
         desk.bringToFront();
         desk.keyboard().press("d");
         assertThat(desk.locator(".tells")).containsText("Listeners are off");

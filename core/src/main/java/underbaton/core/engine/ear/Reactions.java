@@ -99,7 +99,7 @@ public final class Reactions {
     private String give(Listener listener, Deed deed) {
         boolean guarded = deed == Deed.STOP_ALL && !listener.atOnce();
         if (!operator.mayDo(new Guarded.AListener(listener.id()), guarded)) {
-            return deed.words() + HandCues.ONCE_MORE;
+            return deed.words() + Operator.ONCE_MORE;
         }
         boolean wasAsked = operator.isSecondPress();
         deeds.give(deed);
@@ -196,7 +196,7 @@ public final class Reactions {
             return "its phrase is gone";
         }
         if (relays.mustWait(listener, call.get())) {
-            return call.get().phrase() + HandCues.ONCE_MORE;
+            return call.get().phrase() + Operator.ONCE_MORE;
         }
         calls.make(call.get(), Cause.outside("signal: " + listener.name(), step.now()));
         return call.get().phrase();

@@ -9,7 +9,6 @@ import underbaton.core.cue.Motion;
 import underbaton.core.cue.Span;
 import underbaton.core.engine.call.Calls;
 import underbaton.core.engine.device.Devices;
-import underbaton.core.engine.key.HandCues;
 import underbaton.core.engine.move.Moves;
 import underbaton.core.engine.operator.Operator;
 import underbaton.core.engine.operator.OperatorInput.Guarded;
@@ -177,7 +176,7 @@ public final class Relays {
         }
         PlannedCall call = PlannedCall.of(said.device(), phrase.get(), said.amount());
         if (mustWait(at.relay, call)) {
-            return said.words() + HandCues.ONCE_MORE;
+            return said.words() + Operator.ONCE_MORE;
         }
         Optional<Scale> scale = at.relay.scale();
         if (scale.isPresent() && call.levels().size() == 1) {
@@ -194,6 +193,17 @@ public final class Relays {
     /** What no phrase says. */
     private String sendPlain(Relaying at, Translation said) {
         int deviceId = said.device().id();
+        Optional<Phrase> guarded = said.said()
+                .flatMap(m -> step.plan().guardedSaying(deviceId, m).stream())
+                .findFirst();
+        if (guarded.isPresent()
+                && !at.relay.atOnce()
+                && !operator.mayDo(new Guarded.APhrase(deviceId, guarded.get().id()), true)) {
+            return said.words() + Operator.ONCE_MORE;
+        }
+        if (deviceId == step.plan().patchBay()) {
+            return "nothing: the patch bay has no set with that number";
+        }
         Optional<String> flood = says(at.relay, said);
         if (flood.isPresent()) {
             return flood.get();

@@ -21,9 +21,6 @@ import underbaton.core.signal.Source;
  */
 public final class HandCues {
 
-    /** What is said of something guarded that waits for its second act. */
-    public static final String ONCE_MORE = ": once more within three seconds";
-
     private final StepContext step;
     private final Operator operator;
     private final Devices devices;
@@ -71,7 +68,7 @@ public final class HandCues {
         boolean letsGo = key.key().way() == HandKey.Way.HELD && !on;
         if (!operator.mayDo(
                 new Guarded.AHandCue(keyId), !letsGo && !atOnce && step.plan().isGuarded(key))) {
-            return name + ONCE_MORE;
+            return name + Operator.ONCE_MORE;
         }
         keys = keys.touched(keyId, on);
         Cause cause = Cause.outside(by + name + words(key, on), step.now());

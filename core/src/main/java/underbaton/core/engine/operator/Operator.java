@@ -13,6 +13,9 @@ import underbaton.core.engine.out.StepContext;
  */
 public final class Operator {
 
+    /** What is said of something guarded that waits for its second act. */
+    public static final String ONCE_MORE = ": once more within three seconds";
+
     private final StepContext step;
     private OperatorInput input;
 

@@ -10,6 +10,8 @@ import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import underbaton.core.engine.device.LevelsNow;
+import underbaton.core.engine.operator.Operator;
+import underbaton.core.engine.operator.OperatorInput.Guarded;
 import underbaton.core.engine.out.Cause;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.Outgoing;
@@ -45,6 +47,7 @@ public final class Patching {
     private static final int MOST_OF_A_NOTE = 64;
 
     private final StepContext step;
+    private final Operator operator;
     private final LevelsNow levels;
     private final Outgoing out;
     private final Sounds sounds;
@@ -52,8 +55,10 @@ public final class Patching {
     /** What a set is loaded with though it is not kept. */
     private Optional<Wiring> tried = Optional.empty();
 
-    public Patching(StepContext step, LevelsNow levels, Outgoing out, Sounds sounds, Patched before) {
+    public Patching(
+            StepContext step, Operator operator, LevelsNow levels, Outgoing out, Sounds sounds, Patched before) {
         this.step = step;
+        this.operator = operator;
         this.levels = levels;
         this.out = out;
         this.sounds = sounds;
@@ -195,11 +200,21 @@ public final class Patching {
             return "the patch has stopped it: it comes round";
         }
         for (Output output : outputs) {
+            Optional<Phrase> guarded = step.plan().guardedSaying(output.deviceId(), output.message());
+            if (guarded.isPresent() && !mayPass(output.deviceId(), guarded.get())) {
+                return words(Stream.of(output.deviceId())) + ": “"
+                        + guarded.get().name() + "”" + Operator.ONCE_MORE;
+            }
             hand.ifPresentOrElse(
                     h -> sounds.begin(h, Tone.value(played), output.place().orElseThrow(), output.message(), cause),
                     () -> sounds.say(output.deviceId(), output.message(), cause));
         }
         return words(outputs.stream().map(Output::deviceId));
+    }
+
+    /** What is guarded is guarded against a hand on a keyboard too. */
+    private boolean mayPass(int deviceId, Phrase phrase) {
+        return operator.mayDo(new Guarded.APhrase(deviceId, phrase.id()), true);
     }
 
     private String words(Stream<Integer> ids) {

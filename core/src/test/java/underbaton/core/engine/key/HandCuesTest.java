@@ -11,6 +11,7 @@ import underbaton.core.cue.HandKey.Way;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.PartsOnPaper;
+import underbaton.core.engine.operator.Operator;
 import underbaton.core.rig.Remarks.Mark;
 
 class HandCuesTest {
@@ -95,7 +96,7 @@ class HandCuesTest {
 
     @Test
     void a_guarded_key_wants_a_second_touch_unless_its_listener_says_otherwise() {
-        assertThat(touch(guarded, KeyTouch.PRESS)).isEqualTo("Dark" + HandCues.ONCE_MORE);
+        assertThat(touch(guarded, KeyTouch.PRESS)).isEqualTo("Dark" + Operator.ONCE_MORE);
         assertThat(parts.sent()).isEmpty();
         assertThat(touch(guarded, KeyTouch.PRESS)).isEqualTo("Dark");
         assertThat(parts.keys.touch(guarded, KeyTouch.PRESS, "", true)).isEqualTo("Dark");
