@@ -1,5 +1,6 @@
 package underbaton.bench;
 
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.URI;
 import java.net.URLEncoder;
@@ -84,12 +85,37 @@ final class Application {
         String form = fields.entrySet().stream()
                 .map(e -> e.getKey() + "=" + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
                 .collect(Collectors.joining("&"));
-        HttpResponse<String> response = http.send(
+        return answer(
                 HttpRequest.newBuilder(URI.create(base + path))
                         .header("Content-Type", "application/x-www-form-urlencoded")
-                        .POST(HttpRequest.BodyPublishers.ofString(form))
-                        .build(),
-                HttpResponse.BodyHandlers.ofString());
+                        .POST(HttpRequest.BodyPublishers.ofString(form)),
+                path);
+    }
+
+    String get(String path) throws IOException, InterruptedException {
+        return answer(HttpRequest.newBuilder(URI.create(base + path)), path).body();
+    }
+
+    /** A file, as a form sends it. */
+    String upload(String path, String name, byte[] content) throws IOException, InterruptedException {
+        String boundary = "-bench-";
+        ByteArrayOutputStream form = new ByteArrayOutputStream();
+        form.writeBytes(("--" + boundary + "\r\nContent-Disposition: form-data; name=\"file\"; filename=\"" + name
+                        + "\"\r\n\r\n")
+                .getBytes(StandardCharsets.US_ASCII));
+        form.writeBytes(content);
+        form.writeBytes(("\r\n--" + boundary + "--\r\n").getBytes(StandardCharsets.US_ASCII));
+        return answer(
+                        HttpRequest.newBuilder(URI.create(base + path))
+                                .header("Content-Type", "multipart/form-data; boundary=" + boundary)
+                                .POST(HttpRequest.BodyPublishers.ofByteArray(form.toByteArray())),
+                        path)
+                .body();
+    }
+
+    private HttpResponse<String> answer(HttpRequest.Builder request, String path)
+            throws IOException, InterruptedException {
+        HttpResponse<String> response = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
         if (response.statusCode() >= 400) {
             throw new IOException(path + " answered " + response.statusCode() + ": " + response.body());
         }

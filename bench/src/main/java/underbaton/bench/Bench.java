@@ -16,6 +16,8 @@ final class Bench {
             SignalBench.run(arguments[1]);
         } else if (name.equals("through") && arguments.length == 2) {
             ThroughBench.run(arguments[1]);
+        } else if (name.equals("soak") && arguments.length == 3) {
+            SoakBench.run(arguments[1], Integer.parseInt(arguments[2]));
         } else if (name.equals("copy")) {
             Copy.run();
         } else if (name.equals("import") && arguments.length == 2) {
@@ -27,7 +29,7 @@ final class Bench {
         } else if (name.equals("beat")) {
             BeatBench.run();
         } else {
-            System.err.println("There is: ./baton bench go, pedal, relay, through, plan, state, or beat");
+            System.err.println("There is: ./baton bench go, pedal, relay, through, plan, state, beat or soak");
             System.exit(1);
         }
     }
