@@ -95,7 +95,7 @@ final class GoBench {
     private void overHttp(SessionEndpoint machine) throws IOException, InterruptedException {
         String songs = application.show(machine);
         Row.print("into a song, each once (< 5 beside)", goIntoSongs(songs));
-        application.post(songs + "/delete", Map.of());
+        application.post(songs + "/delete", Map.of("stops", "true"));
         Thread.sleep(1000);
         String path = application.show(machine);
         Row.print("over HTTP (aim p99 < 10)", goOverHttp(path, GOS, 5));
@@ -111,7 +111,7 @@ final class GoBench {
         Thread.sleep(2000);
         Row.print("with large imports beside (< 20)", goOverHttp(path, GOS, 20));
         System.out.printf("    %s%n", Importer.end(importer));
-        application.post(path + "/delete", Map.of());
+        application.post(path + "/delete", Map.of("stops", "true"));
     }
 
     /** Each GO begins another song, with bars, a fade and cues that come by themselves; what is timed is its first message. */

@@ -151,7 +151,7 @@ final class SignalBench {
                 Row.print("    with " + PAGES_OF_A_NIGHT + " pages open", press(pedal));
                 crowd.stillHere();
             }
-            application.post(path + "/delete", Map.of());
+            application.post(path + "/delete", Map.of("stops", "true"));
         }
     }
 

@@ -129,7 +129,7 @@ final class SoakBench {
             busy.forEach(Thread::interrupt);
             Thread.sleep(3000);
             tell(application, path, played, gos);
-            application.post(path + "/delete", Map.of());
+            application.post(path + "/delete", Map.of("stops", "true"));
         }
     }
 

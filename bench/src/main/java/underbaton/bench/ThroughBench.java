@@ -61,7 +61,7 @@ final class ThroughBench {
                 inTurns(through, bare, ", 30 pages open");
                 crowd.stillHere();
             }
-            application.post(path + "/delete", Map.of());
+            application.post(path + "/delete", Map.of("stops", "true"));
         }
     }
 

@@ -487,6 +487,11 @@ public record Show(
         return withContentOf(new NumberedAnew(other, nextId).show()).renamed(name);
     }
 
+    /** This show with the content of an earlier one of itself: its parts are the same ones, so that what plays goes on. The name stays. */
+    public Show withContentBackFrom(Show backup) {
+        return withContentOf(backup).renamed(name);
+    }
+
     // ---- the small print
 
     private Show next(String newName, int newNextId, List<Device> newDevices, List<Item> newItems) {

@@ -90,6 +90,7 @@ class DeskController {
                 offer(showId, state),
                 stage.left(showId),
                 stage.waiting(showId),
+                stage.endsByTakingOver(showId),
                 recorder.timings(showId, state.plan())
                         .map(t -> DeskView.Run.of(recorder.since(showId).orElse(clock.epochMicros()), t)),
                 recorder.writesDown(),

@@ -109,6 +109,7 @@ public record DeskView(
             Optional<Offer> offer,
             Optional<RunSnapshot> left,
             List<String> waiting,
+            Optional<String> ends,
             Optional<Run> run,
             boolean writesDown,
             List<String> troubles,

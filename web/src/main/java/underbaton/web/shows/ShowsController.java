@@ -19,6 +19,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.file.RigSwap;
 import underbaton.core.file.ShowFile;
+import underbaton.core.rig.Refusal;
 import underbaton.web.page.Alarms;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
@@ -107,7 +108,13 @@ class ShowsController {
     }
 
     @PostMapping("/shows/{showId}/delete")
-    String delete(@PathVariable int showId) {
+    String delete(@PathVariable int showId, @RequestParam(defaultValue = "false") boolean stops) {
+        if (!stops && stage.isRunning(showId)) {
+            throw new Refusal(
+                    "show",
+                    running().orElse("It is running.")
+                            + " End its run on the Desk first, or delete it on the page Shows, where that is asked.");
+        }
         if (stage.isOpen(showId)) {
             stage.putAway();
             stage.close();
@@ -193,7 +200,7 @@ class ShowsController {
         Optional<Show> now = shows.find(showId);
         if (now.isPresent()) {
             backups.keep(now.get());
-            shows.edit(showId, "bring back the backup " + file.replace(".json", ""), s -> s.withContentFrom(read));
+            shows.edit(showId, "bring back the backup " + file.replace(".json", ""), s -> s.withContentBackFrom(read));
         } else {
             backups.keepRaw(showId, shows.raw(showId));
             shows.replaceUnreadable(showId, read);

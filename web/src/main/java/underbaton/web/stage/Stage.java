@@ -11,6 +11,7 @@ import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
+import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Destination;
 import underbaton.core.engine.DryRun;
@@ -490,6 +491,16 @@ public class Stage {
     /** In words, the edits that were made while the show runs and are not yet taken over. */
     public List<String> waiting(int showId) {
         return onDesk(showId).map(OnDesk::waiting).orElse(List.of());
+    }
+
+    /** The item that plays, where the edits that wait have taken it away; taking them over ends it. */
+    public Optional<String> endsByTakingOver(int showId) {
+        return onDesk(showId)
+                .filter(d -> !d.waiting().isEmpty())
+                .flatMap(d -> d.performer.state().playing())
+                .map(p -> p.item().item())
+                .filter(item -> shows.get(showId).item(item.id()).isEmpty())
+                .map(Item::name);
     }
 
     /** Takes over the edits that wait. */

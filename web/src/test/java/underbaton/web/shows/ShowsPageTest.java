@@ -3,11 +3,14 @@ package underbaton.web.shows;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Dialog;
 import com.microsoft.playwright.Download;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.FilePayload;
+import com.microsoft.playwright.options.FormData;
+import com.microsoft.playwright.options.RequestOptions;
 import com.microsoft.playwright.options.SelectOption;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -131,6 +134,61 @@ class ShowsPageTest {
         assertThat(spine(page, "Torn")).containsText("cues");
         assertThat(ShowFile.write(shows.get(id))).isEqualTo(ShowFile.write(vigil.renamed("Torn")));
         shows.delete(id);
+    }
+
+    /** Its parts are the same ones, so the song goes on; what waits says so where it would not. */
+    @Test
+    void aBackupThatIsBroughtBackLeavesTheRunningShowRunning() {
+        Shows shows = baton.bean(Shows.class);
+        Show ferryman = shows.get(baton.show("The Ferryman’s Lantern"));
+        int id = shows.create("Runs", s -> s.withContentOf(ferryman).renamed("Runs"))
+                .id();
+        stage.open(id);
+        Backups backups = baton.bean(Backups.class);
+        Page page = baton.open("/shows/" + id + "/desk");
+        backups.keep(shows.get(id));
+        int song = shows.get(id).items().stream()
+                .filter(i -> i.name().equals("The toll"))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".done")).isVisible();
+        stage.order(id, "play", new Order.Play(song, 0));
+        assertThat(page.locator(".now h1")).hasText("The toll");
+        shows.edit(id, "a song is dropped", s -> s.withoutItem(song));
+        assertThat(page.locator(".waits")).containsText("taking over ends “The toll”, which plays");
+        page.request()
+                .post(
+                        baton.url("/shows/" + id + "/backup"),
+                        RequestOptions.create()
+                                .setHeader("Origin", baton.url(""))
+                                .setHeader("Baton-Page", "yes")
+                                .setForm(FormData.create()
+                                        .set("file", backups.of(id).get(0).file())));
+        assertThat(page.locator(".waits")).not().containsText("taking over ends");
+        stage.takeOver(id);
+        assertThat(page.locator(".waits")).hasCount(0);
+        assertThat(stage.playback(id).orElseThrow().playing().map(p -> p.item()
+                        .item()
+                        .id()))
+                .contains(song);
+        // From elsewhere nobody deletes it.
+        APIResponse refused = page.request()
+                .post(
+                        baton.url("/shows/" + id + "/delete"),
+                        RequestOptions.create()
+                                .setHeader("Origin", baton.url(""))
+                                .setHeader("Baton-Page", "yes"));
+        assertThat(refused.text()).contains("End its run on the Desk first");
+        assertThat(shows.find(id)).isPresent();
+        page.navigate(baton.url("/"));
+        page.onceDialog(dialog -> {
+            assertThat(dialog.message()).startsWith("Runs is running on the desk");
+            dialog.accept();
+        });
+        spine(page, "Runs").getByText("delete").click();
+        assertThat(spine(page, "Runs")).hasCount(0);
     }
 
     @Test
