@@ -104,7 +104,7 @@ final class ThroughBench {
         application.post(
                 of + "/line",
                 Map.ofEntries(
-                        Map.entry("place", "-1"),
+                        Map.entry("was", ""),
                         Map.entry("from", "1"),
                         Map.entry("fromChannel", "1"),
                         Map.entry("to", "1"),

@@ -55,7 +55,7 @@ const load = (e) => {
 
 // ---- on a line, and from one to the next
 
-const onLine = () => document.activeElement.closest('#lines tr[data-place]');
+const onLine = () => document.activeElement.closest('#lines tr[data-mark]');
 const ofLine = (act) => (e) => {
   if (e.type !== 'keydown' || onLine() !== e.target) return false;
   e.target.querySelector(`button[data-act=${act}]`).click();
@@ -63,7 +63,7 @@ const ofLine = (act) => (e) => {
 };
 const beside = (by) => () => {
   const focused = document.activeElement;
-  const list = [...document.querySelectorAll(focused.closest('#sets') ? '#sets a' : '#lines tr[data-place]')];
+  const list = [...document.querySelectorAll(focused.closest('#sets') ? '#sets a' : '#lines tr[data-mark]')];
   if (!list.includes(focused)) return false;
   const next = list[list.indexOf(focused) + by];
   next?.focus();

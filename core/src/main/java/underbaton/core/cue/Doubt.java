@@ -5,7 +5,9 @@ import java.util.Optional;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.PatchSet;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Wiring;
 
 /** What of a cue cannot be meant as it is written; it is kept, and told. */
 public final class Doubt {
@@ -18,7 +20,8 @@ public final class Doubt {
         return misfit(calls, device)
                 .or(() -> leftOut(calls, device))
                 .or(() -> bothWays(calls, device))
-                .or(() -> beforeGo(cue, calls));
+                .or(() -> beforeGo(cue, calls))
+                .or(() -> patchSet(calls, device));
     }
 
     /** Whether a call can still be made as it was written. */
@@ -80,6 +83,21 @@ public final class Doubt {
                 && one.phraseId() == other.phraseId()
                 && one.offset().equals(other.offset())
                 && !one.amount().equals(other.amount());
+    }
+
+    /** A set that carries nothing, or another thing than is seen on the page Patch. */
+    private static Optional<String> patchSet(List<Call> calls, Device device) {
+        for (Call call : calls) {
+            Phrase phrase = device.phrase(call.phraseId()).orElse(null);
+            PatchSet set = phrase == null ? null : phrase.patch().orElse(null);
+            if (set != null && set.draft().isPresent()) {
+                return Optional.of("“" + phrase.name() + "” has been edited and not kept: it is loaded as it was kept");
+            }
+            if (set != null && set.kept().equals(Wiring.NONE)) {
+                return Optional.of("“" + phrase.name() + "” has no lines: nothing that is played goes anywhere");
+            }
+        }
+        return Optional.empty();
     }
 
     private static Optional<String> beforeGo(Cue cue, List<Call> calls) {

@@ -37,17 +37,15 @@ public record Wiring(List<PatchLine> lines, Set<Integer> localOff) {
         return new Wiring(all, localOff);
     }
 
-    /** @param place of the line, from 0 */
-    public Wiring with(int place, PatchLine line) {
+    /** One line in the place of another, which is among them. */
+    public Wiring with(PatchLine before, PatchLine line) {
         List<PatchLine> all = new ArrayList<>(lines);
-        all.set(place, line);
+        all.replaceAll(l -> l.equals(before) ? line : l);
         return new Wiring(all, localOff);
     }
 
-    public Wiring without(int place) {
-        List<PatchLine> all = new ArrayList<>(lines);
-        all.remove(place);
-        return new Wiring(all, localOff);
+    public Wiring without(PatchLine line) {
+        return new Wiring(lines.stream().filter(l -> !l.equals(line)).toList(), localOff);
     }
 
     public Wiring withLocalOff(int machine, boolean off) {

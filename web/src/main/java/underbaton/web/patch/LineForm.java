@@ -15,12 +15,13 @@ import underbaton.core.rig.PatchKind;
 import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.PatchRange;
 import underbaton.core.rig.Refusal;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Typed;
 
 /**
  * The blanks of a line, as they are typed: numbers in the printing of the machine that is played. What is empty lets all pass.
  *
- * @param place of the line in its set, from 0; below 0 for a new one
+ * @param was the mark of the line that is changed; empty for a new one
  * @param from a machine's id
  * @param fromChannel 1–16, or empty for any
  * @param to a machine's id
@@ -29,7 +30,7 @@ import underbaton.web.page.Typed;
  * @param transpose semitones with a sign
  */
 public record LineForm(
-        int place,
+        String was,
         int from,
         String fromChannel,
         int to,
@@ -48,14 +49,14 @@ public record LineForm(
     /** An empty one, from one machine to another: programs pass when somebody asks for it, for they change more than a sound. */
     static LineForm fresh(int from, int to) {
         String all = joined(EnumSet.complementOf(EnumSet.of(PatchKind.PROGRAMS)));
-        return new LineForm(-1, from, "", to, "", all, "", "", "", "", "", "", "", "", "");
+        return new LineForm("", from, "", to, "", all, "", "", "", "", "", "", "", "", "");
     }
 
-    static LineForm of(Show show, int place, PatchLine line) {
+    static LineForm of(Show show, PatchLine line) {
         Numbering n = numbering(show, line.from());
         PatchRange v = line.velocities();
         return new LineForm(
-                place,
+                Fingerprint.of(line),
                 line.from(),
                 channel(line.fromChannel()),
                 line.to(),

@@ -19,19 +19,21 @@ import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.PatchKind;
+import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.PatchSet;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wiring;
 import underbaton.web.live.Live;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.NotOnDesk;
 import underbaton.web.stage.Stage;
 
 /**
- * The page Patch. Looking at a set loads nothing; what is edited is a draft until it is kept, and is heard at once where the set is in
- * use.
+ * The page Patch. Looking at a set loads nothing; what is edited is kept. The set in use is tried by ear: what is edited there is heard
+ * at once, and a draft until it is kept.
  */
 @Controller
 class PatchController {
@@ -89,12 +91,12 @@ class PatchController {
                         .toList());
     }
 
-    /** @param place of the line, from 0; below 0 for a new one */
+    /** @param line the mark of the line; empty for a new one */
     @GetMapping("/shows/{showId}/patch/{setId}/line")
     String form(
             @PathVariable int showId,
             @PathVariable int setId,
-            @RequestParam(defaultValue = "-1") int place,
+            @RequestParam(defaultValue = "") String line,
             Model model) {
         Show show = shows.get(showId);
         Wiring wiring = wiring(show, setId);
@@ -102,13 +104,12 @@ class PatchController {
         if (view.machines().isEmpty()) {
             throw new Refusal("from", "There is no machine in the rig that is reached by MIDI; add one there first.");
         }
-        boolean known = place >= 0 && place < wiring.lines().size();
         int first = view.machines().get(0).id();
         int last = wiring.lines().isEmpty()
                 ? first
                 : wiring.lines().get(wiring.lines().size() - 1).from();
         model.addAttribute(
-                "form", known ? LineForm.of(show, place, wiring.lines().get(place)) : LineForm.fresh(last, first));
+                "form", line.isEmpty() ? LineForm.fresh(last, first) : LineForm.of(show, marked(wiring, line)));
         model.addAttribute("show", show);
         model.addAttribute("setId", setId);
         model.addAttribute("machines", view.machines());
@@ -229,23 +230,27 @@ class PatchController {
 
     @PostMapping("/shows/{showId}/patch/{setId}/line")
     String line(@PathVariable int showId, @PathVariable int setId, LineForm form, Model model) {
-        Show changed = tried(showId, setId, form.place() < 0 ? "add a line" : "change a line", (s, w) -> {
-            boolean there = form.place() >= 0;
-            if (there && form.place() >= w.lines().size()) {
-                throw new Refusal("line", "That line is gone; reload the page.");
-            }
-            return there ? w.with(form.place(), form.toLine(s)) : w.with(form.toLine(s));
-        });
-        return drawn(changed, setId, model);
-    }
-
-    @PostMapping("/shows/{showId}/patch/{setId}/line/{place}/delete")
-    String withoutLine(@PathVariable int showId, @PathVariable int setId, @PathVariable int place, Model model) {
         Show changed = tried(
                 showId,
                 setId,
-                "take a line away",
-                (s, w) -> place >= 0 && place < w.lines().size() ? w.without(place) : w);
+                form.was().isEmpty() ? "add a line" : "change a line",
+                (s, w) ->
+                        form.was().isEmpty() ? w.with(form.toLine(s)) : w.with(marked(w, form.was()), form.toLine(s)));
+        return drawn(changed, setId, model);
+    }
+
+    /** Lines are known by what they say, never by their place: somebody may have taken away the one above. */
+    private static PatchLine marked(Wiring wiring, String mark) {
+        return wiring.lines().stream()
+                .filter(l -> Fingerprint.of(l).equals(mark))
+                .findFirst()
+                .orElseThrow(() -> new Refusal(
+                        "line", "That line is gone, or somebody has changed it; look at what is there now."));
+    }
+
+    @PostMapping("/shows/{showId}/patch/{setId}/line/{mark}/delete")
+    String withoutLine(@PathVariable int showId, @PathVariable int setId, @PathVariable String mark, Model model) {
+        Show changed = tried(showId, setId, "take a line away", (s, w) -> w.without(marked(w, mark)));
         return drawn(changed, setId, model);
     }
 
@@ -331,10 +336,13 @@ class PatchController {
         return heard(showId, setId, () -> shows.edit(showId, what + " " + name, change));
     }
 
+    /** What is in use is tried by ear, and kept when somebody says so; any other set is kept as it is written. */
     private Show tried(int showId, int setId, String what, WiringEdit edit) {
+        boolean heard = patched(showId).setId() == setId;
         return edit(showId, setId, what + " in", (s, set) -> {
             PatchSet patch = set.patch().orElseThrow();
-            return set.withPatch(patch.trying(edit.change(s, patch.shown())));
+            PatchSet changed = patch.trying(edit.change(s, patch.shown()));
+            return set.withPatch(heard ? changed : changed.keeping());
         });
     }
 

@@ -52,9 +52,9 @@ public final class PatchView {
      */
     public record SetRow(int id, String number, String name, boolean guarded, int lines, String state, String mark) {}
 
-    /** A line in the table. @param place from 0 @param number as people count @param copy what copying it takes along */
+    /** A line in the table. @param mark by which it is known @param number as people count @param copy what copying it takes along */
     public record LineRow(
-            int place,
+            String mark,
             int number,
             String from,
             String fromChannel,
@@ -154,9 +154,9 @@ public final class PatchView {
         List<LineRow> rows = new ArrayList<>();
         for (int i = 0; i < wiring.lines().size(); i++) {
             PatchLine line = wiring.lines().get(i);
-            LineForm typed = LineForm.of(show, i, line);
+            LineForm typed = LineForm.of(show, line);
             rows.add(new LineRow(
-                    i,
+                    typed.was(),
                     i + 1,
                     name(line.from()),
                     typed.fromChannel().isEmpty() ? "any" : typed.fromChannel(),
@@ -305,7 +305,7 @@ public final class PatchView {
             int x = toX.get(outlet) + APART * onStem.merge(outlet, 1, Integer::sum) - APART;
             String path = "M" + (LEFT - 14) + " " + y + "H" + (x - ROUND) + "Q" + x + " " + y + " " + x + " "
                     + (y - ROUND) + "V" + HEAD;
-            drawn.add(new Drawn(i + 1, i % 4, path, x, y, label(line, LineForm.of(show, i, line))));
+            drawn.add(new Drawn(i + 1, i % 4, path, x, y, label(line, LineForm.of(show, line))));
         }
         return drawn;
     }
