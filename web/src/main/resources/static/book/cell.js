@@ -1,7 +1,7 @@
 // The editor in a cell, with the phrases that may stand there.
 import { baton } from '../js/baton.js';
 import { book, cellAt, cue, placeOf, words } from './sheet.js';
-import { at, choose, chosenCell, showStrip, step } from './choice.js';
+import { at, choose, chosenCell, showStrip, step, stepOn } from './choice.js';
 import { change, writing } from './writing.js';
 import { begun, PhraseBox, phrasesOf } from '../js/phrases.js';
 
@@ -16,7 +16,11 @@ export const giveUp = () => { editor = null; };
 /** What stands in the editor of that cell by now; nothing where it is not open. */
 export const standsIn = ({ cue: id, column }) => (here() && editor.at.cue === id && editor.at.column === column ? editor.input.value : undefined);
 
-export const write = (to, text) => change(`cues/${to.cue}/cell`, { column: to.column, text, version: cue(to.cue).version });
+/**
+ * @param {string} was what the cell said when it was opened
+ * @param {boolean} exact whether an unfinished name is refused: whoever only clicked elsewhere has not chosen a phrase
+ */
+export const write = (to, text, was, exact = false) => change(`cues/${to.cue}/cell`, { column: to.column, text, version: cue(to.cue).version, was, exact });
 
 export const edit = (start) => {
   const cell = chosenCell();
@@ -26,7 +30,7 @@ export const edit = (start) => {
   cell.classList.add('editing');
   cell.append(input);
   const box = cell.matches('.c') ? new PhraseBox(input, cell, { chosen: showStrip, taken: (phrase) => { if (!pickOpen(phrase)) { pick(phrase.name); keep(0, 0); } } }) : null;
-  editor = { cell, input, box, at: placeOf(cell) };
+  editor = { cell, input, box, was: words(cell), at: placeOf(cell) };
   if (start === undefined && cell.matches('.c')) offer(true);
   if (start !== undefined) offer(false);
   input.addEventListener('input', () => offer(false));
@@ -39,7 +43,7 @@ export const edit = (start) => {
     input.value += ' + ';
     offer(false);
   }, { capture: true });
-  input.addEventListener('blur', () => { if (!writing() && editorHas(input) && !input.classList.contains('is-invalid')) keep(0, 0); });
+  input.addEventListener('blur', () => { if (!writing() && editorHas(input) && !input.classList.contains('is-invalid')) keep(0, 0, true); });
   input.focus();
   if (start === undefined) input.select();
 };
@@ -90,17 +94,19 @@ const close = () => {
 };
 const leave = () => { close(); document.dispatchEvent(new CustomEvent('left')); };
 
+const go = (down, right) => { if (right) stepOn(right); else step(down, 0); };
+
 // What was typed stays in the editor until the book has taken it.
-const keep = async (down, right) => {
-  const { cell, input, at: kept } = editor;
-  if (input.value.trim() === words(cell)) { leave(); step(down, right); return; }
-  const taken = await write(kept, input.value);
+const keep = async (down, right, exact = false) => {
+  const { cell, input, was, at: kept } = editor;
+  if (input.value.trim() === words(cell)) { leave(); go(down, right); return; }
+  const taken = await write(kept, input.value, was, exact);
   if (!taken) { if (editorHas(input)) { input.classList.add('is-invalid'); closeList(); input.focus(); } return; }
   if (editorHas(input)) leave(); else editor = null;
   // Whoever chose another cell while this one was being kept stays there.
   if (at().cue !== kept.cue || at().column !== kept.column) return;
   choose(cellAt(kept));
-  step(down, right);
+  go(down, right);
 };
 
 /** A key that goes to the editor, also one that had to wait. */

@@ -46,6 +46,17 @@ export const step = (down, right) => {
   else choose(book.querySelector('tr.cue [data-column]'));
 };
 
+/** The next cell, over the end of a row into the next row; answers whether there is one. */
+export const stepOn = (by) => {
+  if (!chosenCue()) return false;
+  const along = columns().indexOf(chosen.column) + by;
+  const inRow = along >= 0 && along < columns().length;
+  const next = cues()[place(chosen.cue) + (inRow ? 0 : by)];
+  if (!next) return false;
+  goTo({ cue: next.id, column: inRow ? columns()[along] : columns().at(by > 0 ? 0 : -1) });
+  return true;
+};
+
 // ---- blocks
 
 /** The chosen cells: their cues and columns; from a number on, they are whole cues. */

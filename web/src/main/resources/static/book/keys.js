@@ -1,7 +1,7 @@
 // The keys of the Book, and the mouse in its cells.
 import { baton } from '../js/baton.js';
-import { book, path, placeOf } from './sheet.js';
-import { at, block, choose, chosenCell, chosenCue, several, single, step, stretch, stretchTo } from './choice.js';
+import { book, path, placeOf, words } from './sheet.js';
+import { at, block, choose, chosenCell, chosenCue, several, single, step, stepOn, stretch, stretchTo } from './choice.js';
 import { busy, change, later } from './writing.js';
 import { clearBlock, fillDown, removeCues } from './clipboard.js';
 import { edit, editing, editorHas, editorKey, pressed, write } from './cell.js';
@@ -22,7 +22,7 @@ const fire = () => {
   if (!/^\d+$/.test(at().column)) return;
   baton.post(path(`cues/${at().cue}/fire`), { device: at().column }).then((ok) => ok && baton.say('Fired.'));
 };
-const clear = () => { if (several()) clearBlock(); else if (at().column !== 'number') write(at(), ''); };
+const clear = () => { if (several()) clearBlock(); else if (at().column !== 'number') write(at(), '', words(chosenCell())); };
 const moveCue = (by) => change(`cues/${at().cue}/move`, { step: by });
 // Out tonight, or in again: a thing of the running show and not an edit of the book.
 const takeOut = () => block().cues.forEach((c) => baton.post(`/shows/${baton.show}/desk/tonight`, { kind: 'CUE', id: c.id }));
@@ -49,6 +49,31 @@ const IN_A_CELL = {
   addCue,
 };
 
+/** From cell to cell, and over the end of a row into the next; behind the last one, and after Escape, the page's own way goes on. */
+const tab = (e) => {
+  const cell = e.target.closest?.('tr.cue [data-column]');
+  if (!cell && !e.late) return;
+  if (stepOn(e.shiftKey ? -1 : 1)) e.preventDefault();
+};
+
+/** Out of a block, then out of the table. */
+const escape = (e) => { if (several()) single(); else e.target.closest?.('tr.cue [data-column]')?.blur(); };
+
+const NOTHING_CHOSEN = 'Nothing is chosen, so nothing was written: click a cell, or press an arrow key.';
+
+const cellKey = (e, action) => {
+  const letter = e.key.length === 1;
+  if (!chosenCue()) {
+    if (letter && (!action || IN_A_CELL[action] || ON_A_CUE[action])) baton.say(NOTHING_CHOSEN);
+  } else if (IN_A_CELL[action]) {
+    e.preventDefault();
+    IN_A_CELL[action]();
+  } else if (letter) {
+    e.preventDefault();
+    edit(e.key);
+  }
+};
+
 const bookKey = (e) => {
   const action = meaning(e);
   const act = ANYWHERE[action] || (chosenCue() && ON_A_CUE[action]);
@@ -56,13 +81,12 @@ const bookKey = (e) => {
   if (e.ctrlKey || e.metaKey || e.altKey) return;
   const outside = !e.target.closest('#book') && e.target !== document.body;
   if (outside || e.target.closest('button, summary, a')) return;
-  if (MOVES[e.key]) {
+  if (e.key === 'Tab') tab(e);
+  else if (MOVES[e.key]) {
     e.preventDefault();
     if (e.shiftKey && chosenCue()) stretch(...MOVES[e.key]); else step(...MOVES[e.key]);
-  } else if (e.key === 'Escape' && several()) single();
-  else if (!chosenCue()) { /* there is no cell to write into */ }
-  else if (IN_A_CELL[action]) { e.preventDefault(); IN_A_CELL[action](); }
-  else if (e.key.length === 1) { e.preventDefault(); edit(e.key); }
+  } else if (e.key === 'Escape') escape(e);
+  else cellKey(e, action);
 };
 
 const take = (e) => { if (editing()) editorKey(e); else bookKey(e); };

@@ -85,6 +85,10 @@ class BookController {
 
     // ---- cells
 
+    /**
+     * @param was what the page showed in the cell; null from who does not say
+     * @param exact whether an unfinished name is refused: whoever only clicked elsewhere has not chosen a phrase
+     */
     @PostMapping("/shows/{showId}/book/cues/{cueId}/cell")
     String write(
             @PathVariable int showId,
@@ -92,14 +96,21 @@ class BookController {
             @RequestParam String column,
             @RequestParam String text,
             @RequestParam int version,
+            @RequestParam(required = false) String was,
+            @RequestParam(defaultValue = "false") boolean exact,
             Shown shown,
             Model model) {
         CellText typed = new CellText(column, text);
         Show changed =
                 shows.edit(showId, "change cue " + cue(shows.get(showId), cueId).number(), show -> {
                     Cue cue = cue(show, cueId);
-                    if (cue.version() != version) {
+                    // Two people at two cells of one cue do not disagree.
+                    boolean sameCell = was != null && was.equals(typed.standing(cue, show));
+                    if (cue.version() != version && !sameCell) {
                         throw new Overtaken(cue, column, text, typed.standing(cue, show));
+                    }
+                    if (exact) {
+                        typed.requireWhole(show);
                     }
                     Cue written = typed.into(cue, show);
                     return written.equals(cue)

@@ -2,6 +2,7 @@ package underbaton.web.book;
 
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Call;
@@ -61,6 +62,27 @@ record CellText(String column, String text) {
 
     private List<Call> calls(Device device) {
         return Call.parts(text).stream().map(p -> Call.of(device, p)).toList();
+    }
+
+    /** @throws Refusal naming the part that is only the beginning of a phrase's name, with what it may mean */
+    void requireWhole(Show show) {
+        if (!column.matches("\\d{1,9}")) {
+            return;
+        }
+        Device device = device(show);
+        for (String part : Call.parts(text)) {
+            String meant = Call.of(device, part).tell(device);
+            String name = device.phrase(Call.of(device, part).phraseId())
+                    .orElseThrow()
+                    .name();
+            String typed = part.strip().replace("\"", "").toLowerCase(Locale.ROOT);
+            if (!typed.startsWith(name.replace("\"", "").toLowerCase(Locale.ROOT))) {
+                throw new Refusal(
+                        "cell",
+                        "“" + part.strip() + "” is not a whole name yet. Press Enter for “" + meant
+                                + "”, write on, or Esc to leave the cell as it was.");
+            }
+        }
     }
 
     // ---- several cells

@@ -122,6 +122,59 @@ class BookTest {
         assertThat(cell(page, 1, 0)).hasText("2");
     }
 
+    /** A hand that is used to tables: the tabulator goes from cell to cell, written or not, and on into the next row. */
+    @Test
+    void theTabulatorGoesFromCellToCellAndNothingTypedVanishes() {
+        Page page = book();
+        page.keyboard().type("x");
+        assertThat(page.locator("#notice")).containsText("Nothing is chosen");
+        cell(page, 1, 1).click();
+        page.keyboard().press("Tab");
+        page.keyboard().type("Lamp out");
+        page.keyboard().press("Tab");
+        page.keyboard().type("Blue wash");
+        page.keyboard().press("Tab");
+        page.keyboard().type("4");
+        page.keyboard().press("Shift+Tab");
+        assertThat(cell(page, 1, 2)).hasText("Lamp out");
+        assertThat(cell(page, 1, 3)).hasText("Blue wash");
+        assertThat(cell(page, 2, 0)).hasText("4");
+        assertThat(cell(page, 1, 3)).hasClass(Pattern.compile("sel"));
+        page.keyboard().press("Escape");
+        page.keyboard().press("Tab");
+        assertThat(page.locator("tr.cue [data-column]:focus")).hasCount(0);
+    }
+
+    /** Whoever clicks elsewhere has not chosen the only phrase that begins so. */
+    @Test
+    void anUnfinishedNameDoesNotBecomeAPhraseByAClickElsewhere() {
+        Page page = book();
+        cell(page, 1, 3).click();
+        page.keyboard().type("Blu");
+        cell(page, 2, 2).click();
+        assertThat(page.locator("#notice")).containsText("“Blu” is not a whole name yet. Press Enter for “Blue wash”");
+        assertThat(page.locator(".editing input")).hasValue("Blu");
+        page.keyboard().press("Enter");
+        assertThat(cell(page, 1, 3)).hasText("Blue wash");
+    }
+
+    /** Two people in one cue, each in another cell, both keep their words; in the same cell the second is told. */
+    @Test
+    void twoPeopleAtTwoCellsOfOneCueDoNotCollide() {
+        Page one = book();
+        Page other = book();
+        cell(one, 1, 2).click();
+        one.keyboard().type("The lamp");
+        cell(other, 1, 3).click();
+        other.keyboard().type("Blue wash");
+        other.keyboard().press("Enter");
+        assertThat(cell(other, 1, 3)).hasText("Blue wash");
+        one.keyboard().press("Enter");
+        assertThat(cell(one, 1, 2)).hasText("The lamp");
+        assertThat(cell(other, 1, 2)).hasText("The lamp");
+        assertThat(cell(one, 1, 3)).hasText("Blue wash");
+    }
+
     @Test
     void everyEditCanBeUndoneAndDoneAgain() {
         Page page = book();
