@@ -13,6 +13,7 @@ export const openRemarks = () => {
   const many = count > 1;
   document.getElementById('book-remarks-title').textContent = many ? `Mark ${count} cues` : `Cue ${number}: mark and note`;
   remarks.mark.value = mark;
+  remarks.dataset.was = many ? '' : `${mark} ${note || ''}`.trim();
   remarks.note.value = note || '';
   remarks.note.disabled = many;
   document.getElementById('remarks-note').hidden = many;
@@ -21,7 +22,7 @@ export const openRemarks = () => {
 };
 remarks.addEventListener('submit', (e) => {
   e.preventDefault();
-  const fields = { cues: ids(block().cues), mark: remarks.mark.value };
+  const fields = { cues: ids(block().cues), mark: remarks.mark.value, was: remarks.dataset.was };
   if (!remarks.note.disabled) fields.note = remarks.note.value;
   change('remarks', fields, document.getElementById('book-remarks'));
 });

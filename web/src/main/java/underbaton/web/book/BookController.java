@@ -128,18 +128,26 @@ class BookController {
         return table.of(shows.edit(showId, what, show -> CellText.into(typed, show)), shown, model);
     }
 
-    /** @param note left as it is where it is not said */
+    /**
+     * @param note left as it is where it is not said
+     * @param was mark and note as the page showed them, of one cue alone: {@code ORANGE Wait for the bow}
+     */
     @PostMapping("/shows/{showId}/book/remarks")
     String remark(
             @PathVariable int showId,
             @RequestParam List<Integer> cues,
             @RequestParam Mark mark,
+            @RequestParam(defaultValue = "") String was,
             @RequestParam MultiValueMap<String, String> fields,
             Shown shown,
             Model model) {
         Show changed = shows.edit(showId, "mark " + (cues.size() == 1 ? "a cue" : cues.size() + " cues"), show -> {
             List<Cue> marked = cues.stream()
                     .map(id -> cue(show, id))
+                    .peek(cue -> Fingerprint.requireMark(
+                            was,
+                            (cue.mark().name() + " " + cue.note()).strip(),
+                            "mark and note of cue " + cue.number()))
                     .map(cue -> cue.withRemarks(
                             mark,
                             fields.containsKey("note") ? fields.getFirst("note").replaceAll("\\s+", " ") : cue.note()))

@@ -31,6 +31,7 @@ import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
 import underbaton.core.signal.Reaction;
 import underbaton.web.live.Live;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
 import underbaton.web.page.Typed;
 import underbaton.web.shows.Shows;
@@ -118,6 +119,7 @@ class HandsController {
         model.addAttribute("gone", pageId != 0 && page == null);
         model.addAttribute("show", show);
         model.addAttribute("page", page);
+        model.addAttribute("was", page == null ? "" : grid(page));
         model.addAttribute("left", List.of());
         if (page != null) {
             model.addAttribute("rows", new HandsView(show, stage.playback(show.id())).rows(page));
@@ -147,6 +149,7 @@ class HandsController {
         model.addAttribute("show", show);
         model.addAttribute(
                 "form", there.map(k -> KeyForm.of(show, page, k)).orElseGet(() -> KeyForm.fresh(page, row, column)));
+        model.addAttribute("was", Fingerprint.of(there));
         model.addAttribute("marks", Mark.values());
         model.addAttribute("ways", HandKey.Way.values());
         model.addAttribute(
@@ -156,11 +159,14 @@ class HandsController {
     }
 
     @PostMapping("/shows/{showId}/hands/keys")
-    String keep(@PathVariable int showId, KeyForm form, Model model) {
-        Show changed = shows.edit(
-                showId,
-                (form.id() == 0 ? "add the key " : "change the key ") + form.name(),
-                s -> Hands.withKey(s, form.page(), form.toKey(s)));
+    String keep(@PathVariable int showId, KeyForm form, @RequestParam(defaultValue = "") String was, Model model) {
+        Show changed = shows.edit(showId, (form.id() == 0 ? "add the key " : "change the key ") + form.name(), s -> {
+            Optional<HandKey> there = form.id() == 0
+                    ? Hands.page(s, form.page()).flatMap(p -> p.at(form.row(), form.column()))
+                    : Hands.key(s, form.id());
+            Fingerprint.require(was, there, "this key");
+            return Hands.withKey(s, form.page(), form.toKey(s));
+        });
         return drawn(changed, form.page(), model);
     }
 
@@ -269,18 +275,25 @@ class HandsController {
         return drawn(changed, changed.hands().get(changed.hands().size() - 1).id(), model);
     }
 
+    /** What a page is besides its keys. */
+    private static String grid(HandPage page) {
+        return Fingerprint.of(List.of(page.name(), page.rows(), page.columns()));
+    }
+
     @PostMapping("/shows/{showId}/hands/pages/{pageId}")
     String grid(
             @PathVariable int showId,
             @PathVariable int pageId,
+            @RequestParam(defaultValue = "") String was,
             @RequestParam String name,
             @RequestParam String rows,
             @RequestParam String columns,
             Model model) {
-        Show changed = shows.edit(
-                showId,
-                "change the page " + name,
-                s -> Hands.withGrid(s, pageId, name, Typed.number("rows", rows), Typed.number("columns", columns)));
+        Show changed = shows.edit(showId, "change the page " + name, s -> {
+            String is = Hands.page(s, pageId).map(HandsController::grid).orElse("");
+            Fingerprint.requireMark(was, is, "this page");
+            return Hands.withGrid(s, pageId, name, Typed.number("rows", rows), Typed.number("columns", columns));
+        });
         return drawn(changed, pageId, model);
     }
 

@@ -42,7 +42,8 @@ public final class Fingerprint {
         requireMark(was, of(now), what);
     }
 
-    private static void requireMark(String was, String now, String what) {
+    /** The same with the marks of both. */
+    public static void requireMark(String was, String now, String what) {
         if (was != null && !was.isEmpty() && !was.equals(now)) {
             throw new Refusal(
                     "",

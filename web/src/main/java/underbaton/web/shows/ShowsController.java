@@ -22,6 +22,7 @@ import underbaton.core.file.ShowFile;
 import underbaton.core.rig.Refusal;
 import underbaton.web.page.Alarms;
 import underbaton.web.page.Download;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Opened;
 import underbaton.web.page.Reading;
 import underbaton.web.stage.Stage;
@@ -102,7 +103,8 @@ class ShowsController {
     }
 
     @PostMapping("/shows/{showId}/rename")
-    String rename(@PathVariable int showId, @RequestParam String name) {
+    String rename(@PathVariable int showId, @RequestParam String name, @RequestParam(defaultValue = "") String was) {
+        Fingerprint.requireMark(was, shows.get(showId).name(), "the name of this show");
         shows.rename(showId, name);
         return "redirect:/";
     }

@@ -29,6 +29,7 @@ import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
@@ -148,6 +149,7 @@ class SignalsController {
                 : ListenerForm.of(show, show.listener(listener), relay);
         model.addAttribute("show", show);
         model.addAttribute("form", form);
+        model.addAttribute("was", show.listener(listener).map(Fingerprint::of).orElse(""));
         model.addAttribute(
                 "relay",
                 show.listener(listener)
@@ -161,12 +163,17 @@ class SignalsController {
     }
 
     @PostMapping("/shows/{showId}/signals")
-    String keep(@PathVariable int showId, ListenerForm form, RelayForm relay, Model model) {
+    String keep(
+            @PathVariable int showId,
+            ListenerForm form,
+            RelayForm relay,
+            @RequestParam(defaultValue = "") String was,
+            Model model) {
         String kind = form.isRelay() ? "relay " : "listener ";
-        Show changed = shows.edit(
-                showId,
-                (form.id() == 0 ? "add the " : "change the ") + kind + form.name(),
-                s -> form.isRelay() ? withRelays(s, form, relay) : s.withListener(once(s, form)));
+        Show changed = shows.edit(showId, (form.id() == 0 ? "add the " : "change the ") + kind + form.name(), s -> {
+            Fingerprint.require(was, s.listener(form.id()), "“" + form.name() + "”");
+            return form.isRelay() ? withRelays(s, form, relay) : s.withListener(once(s, form));
+        });
         fill(changed, model);
         return "signals/signals :: listeners";
     }

@@ -13,25 +13,40 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.Call;
+import underbaton.core.cue.Cue;
+import underbaton.core.cue.HandKey;
+import underbaton.core.cue.HandPage;
+import underbaton.core.cue.Hands;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
+import underbaton.core.rig.Remarks.Mark;
+import underbaton.core.rig.Wiring;
 import underbaton.core.rig.Wording;
 import underbaton.core.score.Score;
 import underbaton.core.score.Section;
+import underbaton.core.signal.Deed;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
 
@@ -166,6 +181,129 @@ class TwoWritersTest {
                 Fingerprint.of(lights().list()),
                 s -> s.withDevice(lights().withList(Optional.of(new PositionList(PositionList.Kind.NOTE, 0)))));
         assertThat(lights().list().orElseThrow().kind()).isEqualTo(PositionList.Kind.PROGRAM);
+    }
+
+    @Test
+    void aListener() throws Exception {
+        Listener pedal = new Listener(
+                0,
+                "Pedal",
+                Set.of(),
+                OptionalInt.empty(),
+                Pattern.Controller.pressed(64),
+                new Reaction.Give(Deed.GO),
+                0,
+                0,
+                false,
+                true);
+        shows.edit(id, "a pedal", s -> s.withListener(pedal));
+        Listener there = show().listeners().get(0);
+        overtaken(
+                "/signals",
+                Map.ofEntries(
+                        Map.entry("id", "" + there.id()),
+                        Map.entry("name", "Mine"),
+                        Map.entry("from", "rig"),
+                        Map.entry("kind", "controller"),
+                        Map.entry("low", "64"),
+                        Map.entry("soft", "64"),
+                        Map.entry("way", "PRESSED"),
+                        Map.entry("does", "GO"),
+                        Map.entry("pause", "0"),
+                        Map.entry("item", "0"),
+                        Map.entry("listens", "on")),
+                Fingerprint.of(there),
+                s -> s.withListener(there.pointing(Set.of(1), there.reaction(), 0)));
+        assertThat(show().listeners().get(0).name()).isEqualTo("Mine");
+    }
+
+    @Test
+    void aHandKeyAndItsPage() throws Exception {
+        shows.edit(id, "a page", s -> Hands.withPage(s, "Rain"));
+        int page = show().hands().get(0).id();
+        Call look = new Call(1, lights().phrases().get(0).id());
+        HandKey key = new HandKey(0, 0, 0, "Thunder", Mark.NONE, HandKey.Way.PRESS, List.of(look), List.of(), false);
+        shows.edit(id, "a key", s -> Hands.withKey(s, page, key));
+        HandKey there = show().hands().get(0).keys().get(0);
+        overtaken(
+                "/hands/keys",
+                Map.ofEntries(
+                        Map.entry("id", "" + there.id()),
+                        Map.entry("page", "" + page),
+                        Map.entry("row", "0"),
+                        Map.entry("column", "0"),
+                        Map.entry("name", "Mine"),
+                        Map.entry("mark", "NONE"),
+                        Map.entry("way", "PRESS"),
+                        Map.entry("on", "1 Look"),
+                        Map.entry("off", "")),
+                Fingerprint.of(Optional.of(there)),
+                s -> Hands.withKey(
+                        s,
+                        page,
+                        new HandKey(
+                                there.id(),
+                                0,
+                                0,
+                                "Theirs",
+                                Mark.GREEN,
+                                HandKey.Way.PRESS,
+                                there.on(),
+                                List.of(),
+                                false)));
+        assertThat(show().hands().get(0).keys().get(0).name()).isEqualTo("Mine");
+        HandPage grid = show().hands().get(0);
+        overtaken(
+                "/hands/pages/" + page,
+                Map.of("name", "My rain", "rows", "4", "columns", "4"),
+                Fingerprint.of(List.of(grid.name(), grid.rows(), grid.columns())),
+                s -> Hands.withGrid(s, page, "Their rain", 3, 4));
+        assertThat(show().hands().get(0).name()).isEqualTo("My rain");
+    }
+
+    @Test
+    void markAndNoteOfACueAndTheNameOfAShow() throws Exception {
+        shows.edit(id, "a cue", s -> underbaton.core.cue.Shows.cue(s, "1", "at 1:1", "Look"));
+        Cue cue = song().cues().get(0);
+        overtaken(
+                "/book/remarks",
+                Map.of("cues", "" + cue.id(), "mark", "GREEN", "note", "Mine"),
+                "NONE",
+                s -> s.withCuesExchanged(List.of(cue.withRemarks(Mark.NONE, "Theirs"))));
+        assertThat(song().cues().get(0).note()).isEqualTo("Mine");
+        String name = show().name();
+        overtaken("/rename", Map.of("name", "My show of two"), name, s -> s.renamed("Their show of two"));
+        assertThat(show().name()).isEqualTo("My show of two");
+    }
+
+    /** By its place the second of two would have taken another line. */
+    @Test
+    void aPatchLineThatTwoPeopleTakeAwayIsOneLine() throws Exception {
+        PatchLine first = PatchLine.open(1, 1);
+        PatchLine second = new PatchLine(
+                1,
+                OptionalInt.of(3),
+                1,
+                OptionalInt.empty(),
+                first.kinds(),
+                first.notes(),
+                first.velocities(),
+                first.controls(),
+                first.programs(),
+                12);
+        shows.edit(id, "a set", s -> PatchBay.withNew(s, "Set", new Wiring(List.of(first, second), Set.of())));
+        int set = PatchBay.sets(show()).iterator().next().id();
+        String path = "/patch/" + set + "/line/" + Fingerprint.of(first) + "/delete";
+        assertThat(post(path, Map.of()).statusCode()).isEqualTo(200);
+        assertThat(post(path, Map.of()).body()).contains("That line is gone, or somebody has changed it");
+        assertThat(PatchBay.sets(show())
+                        .iterator()
+                        .next()
+                        .patch()
+                        .orElseThrow()
+                        .kept()
+                        .lines())
+                .containsExactly(second);
     }
 
     @Test
