@@ -2,6 +2,7 @@ package underbaton.web.live;
 
 import jakarta.annotation.PreDestroy;
 import java.util.Map;
+import java.util.NoSuchElementException;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.LockSupport;
@@ -131,6 +132,8 @@ public class Live {
                 String frame = Frames.drawing(part, drawn);
                 who.forEach(b -> b.draw(part, frame));
             }
+        } catch (NoSuchElementException gone) {
+            LOG.debug("The part {} of show {} is no longer there", part.topic, part.showId);
         } catch (RuntimeException | StackOverflowError fault) {
             LOG.error("The part {} of show {} cannot be drawn", part.topic, part.showId, fault);
         }
