@@ -401,6 +401,21 @@ public record Show(
 
     // ---- listeners
 
+    /** A name like this one that no listener has, at most 60 characters long. */
+    public String freeListenerName(String wanted) {
+        String name = wanted;
+        for (int i = 2; isListenerName(name); i++) {
+            String number = " " + i;
+            int room = Math.min(wanted.length(), 60 - number.length());
+            name = wanted.substring(0, Character.isHighSurrogate(wanted.charAt(room - 1)) ? room - 1 : room) + number;
+        }
+        return name;
+    }
+
+    private boolean isListenerName(String name) {
+        return listeners.stream().anyMatch(l -> l.name().equalsIgnoreCase(name));
+    }
+
     /**
      * The machines that a cue may tell something: all but those that have no phrases and only speak, or are only played through the
      * patch.

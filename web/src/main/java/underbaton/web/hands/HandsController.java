@@ -243,7 +243,7 @@ class HandsController {
         Message message = touched.signal().message();
         return new Listener(
                 0,
-                key.name(),
+                show.freeListenerName(key.name()),
                 Set.of(touched.source().deviceId()),
                 message instanceof ChannelMessage m ? OptionalInt.of(m.channel()) : OptionalInt.empty(),
                 Learning.pattern(message, false),

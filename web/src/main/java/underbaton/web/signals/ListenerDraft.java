@@ -1,9 +1,11 @@
 package underbaton.web.signals;
 
+import java.util.List;
 import java.util.Locale;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Numbering;
+import underbaton.core.signal.Condition;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
@@ -25,7 +27,7 @@ final class ListenerDraft {
     String bank = "";
     String word = "";
     String text = "";
-    String value = "";
+    List<Condition> conditions = List.of();
     String does = "";
     String cue = "";
     String fires = "on";
@@ -42,8 +44,36 @@ final class ListenerDraft {
 
     ListenerForm form() {
         return new ListenerForm(
-                id, name, from, channel, kind, low, high, soft, hard, way, bank, word, text, value, does, cue, fires,
-                offset, target, section, group, among, table, null, pause, item, atOnce, listens);
+                id,
+                name,
+                from,
+                channel,
+                kind,
+                low,
+                high,
+                soft,
+                hard,
+                way,
+                bank,
+                word,
+                text,
+                conditions.stream().map(c -> Integer.toString(c.place() + 1)).toList(),
+                conditions.stream().map(c -> c.relation().name()).toList(),
+                conditions.stream().map(Condition::value).toList(),
+                does,
+                cue,
+                fires,
+                offset,
+                target,
+                section,
+                group,
+                among,
+                table,
+                null,
+                pause,
+                item,
+                atOnce,
+                listens);
     }
 
     void fill(Show show, Listener l) {
@@ -103,10 +133,7 @@ final class ListenerDraft {
         } else if (pattern instanceof Pattern.Osc p) {
             kind("osc", "");
             text = p.address();
-            p.conditions().stream().findFirst().ifPresent(c -> {
-                word = c.relation().name();
-                value = c.value();
-            });
+            conditions = p.conditions();
         }
     }
 
@@ -119,7 +146,7 @@ final class ListenerDraft {
         bank = "";
         word = "";
         text = "";
-        value = "";
+        conditions = List.of();
         kind = newKind;
         way = newWay;
     }

@@ -40,9 +40,11 @@ import underbaton.web.page.Typed;
  * @param soft the softest velocity, the threshold, the lower value or the least change
  * @param hard the hardest velocity, or the upper value
  * @param way struck or let go, pressed, released, within, changed; a command; a move of the transport
- * @param word the list of show control, or the relation of a condition on the first argument
+ * @param word the list of show control
  * @param text the cue of show control, the address of OSC
- * @param value of the condition; empty for none
+ * @param argument of each condition on an OSC message, from 1
+ * @param relation of each
+ * @param wanted what each compares with; empty for no condition
  * @param does a deed's name, {@code cue}, {@code item}, {@code phrase}, {@code arm}, {@code disarm} or {@code relay}
  * @param cue its number; empty for the one that comes with the signal
  * @param fires anything where the cue is fired, null where it stands by
@@ -72,7 +74,9 @@ public record ListenerForm(
         String bank,
         String word,
         String text,
-        String value,
+        List<String> argument,
+        List<String> relation,
+        List<String> wanted,
         String does,
         String cue,
         String fires,
@@ -99,7 +103,9 @@ public record ListenerForm(
         bank = Typed.orEmpty(bank);
         word = Typed.orEmpty(word);
         text = Typed.orEmpty(text);
-        value = Typed.orEmpty(value);
+        argument = argument == null ? List.of() : List.copyOf(argument);
+        relation = relation == null ? List.of() : List.copyOf(relation);
+        wanted = wanted == null ? List.of() : List.copyOf(wanted);
         cue = Typed.orEmpty(cue);
         offset = Typed.orEmpty(offset);
         target = Typed.orEmpty(target);
@@ -150,14 +156,14 @@ public record ListenerForm(
      *
      * @param relay whether it is passed on
      */
-    static ListenerForm of(Source source, Message message, boolean relay) {
+    static ListenerForm of(Show show, Source source, Message message, boolean relay) {
         ListenerDraft d = new ListenerDraft();
         Numbering n = source.numbering();
         d.from = source.deviceId() == Source.OTHERS ? OTHERS : Integer.toString(source.deviceId());
         d.channel = message instanceof ChannelMessage m ? Integer.toString(Numbering.channel(m.channel())) : "";
         d.does = relay ? "relay" : "GO";
         d.listens = "on";
-        d.name = source.name();
+        d.name = show.freeListenerName(source.name());
         d.pattern(Learning.pattern(message, relay), n);
         return d.form();
     }
@@ -244,11 +250,36 @@ public record ListenerForm(
             case "osc" ->
                 new Pattern.Osc(
                         text.strip(),
-                        value.isBlank()
-                                ? List.of()
-                                : List.of(new Condition(0, one(Condition.Relation.values(), word), value.strip())));
+                        rows().stream()
+                                .filter(r -> !r.wanted.isBlank())
+                                .map(r -> new Condition(
+                                        Typed.number("argument", r.argument) - 1,
+                                        one(Condition.Relation.values(), r.relation),
+                                        r.wanted.strip()))
+                                .toList());
             default -> throw new Refusal("kind", "Choose what it listens for.");
         };
+    }
+
+    /** A condition on an argument of an OSC message, as it is typed. */
+    public record ConditionRow(String argument, String relation, String wanted) {}
+
+    /** One more than there are, and two at least: a form that sends but one is taken apart at its commas. */
+    public List<ConditionRow> rows() {
+        List<ConditionRow> rows = new ArrayList<>();
+        for (int i = 0; i < wanted.size(); i++) {
+            if (!wanted.get(i).isBlank()) {
+                rows.add(new ConditionRow(at(argument, i, "1"), at(relation, i, "IS"), wanted.get(i)));
+            }
+        }
+        do {
+            rows.add(new ConditionRow(Integer.toString(rows.size() + 1), "IS", ""));
+        } while (rows.size() < 2);
+        return rows;
+    }
+
+    private static String at(List<String> all, int place, String otherwise) {
+        return place < all.size() ? all.get(place) : otherwise;
     }
 
     private Pattern controller(Numbering n) {

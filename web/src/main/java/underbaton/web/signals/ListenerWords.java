@@ -22,8 +22,11 @@ final class ListenerWords {
 
     private ListenerWords() {}
 
-    /** @param armed whether it listens tonight */
-    static SignalsController.Row row(Show show, Listener l, boolean armed) {
+    /**
+     * @param armed whether it listens tonight
+     * @param stopped whether it does not since what it says came round to it
+     */
+    static SignalsController.Row row(Show show, Listener l, boolean armed, boolean stopped) {
         String from = l.from().isEmpty()
                 ? "any machine"
                 : l.from().stream()
@@ -38,7 +41,16 @@ final class ListenerWords {
                 ? ""
                 : "while " + show.item(l.itemId()).map(Item::name).orElse("an item that is gone") + " plays";
         String pause = l.pauseMs() == 0 ? "" : "pause " + l.pauseMs() + " ms";
-        String when = List.of(item, pause, l.atOnce() ? "at once" : "", armed ? "" : "disarmed").stream()
+        String when = List.of(
+                        item,
+                        pause,
+                        l.atOnce() ? "at once" : "",
+                        armed
+                                ? ""
+                                : stopped
+                                        ? "stopped, for what it says comes round to it, until its way is quiet"
+                                        : "disarmed")
+                .stream()
                 .filter(w -> !w.isEmpty())
                 .collect(Collectors.joining(", "));
         String also = told(show, l, o -> true);

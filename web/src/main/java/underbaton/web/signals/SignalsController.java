@@ -98,7 +98,13 @@ class SignalsController {
         Map<Boolean, List<Row>> rows = show.listeners().stream()
                 .collect(Collectors.partitioningBy(
                         Listener::isRelay,
-                        Collectors.mapping(l -> ListenerWords.row(show, l, hearing.isArmed(l)), Collectors.toList())));
+                        Collectors.mapping(
+                                l -> ListenerWords.row(
+                                        show,
+                                        l,
+                                        hearing.isArmed(l),
+                                        hearing.passed(l.id()).isStopped()),
+                                Collectors.toList())));
         return Map.of("show", show, "rows", rows.get(false), "relays", rows.get(true), "listening", hearing.on());
     }
 
@@ -145,7 +151,7 @@ class SignalsController {
         Show show = shows.get(showId);
         Optional<CameIn.Gesture> from = cameIn.gesture(came);
         ListenerForm form = from.isPresent()
-                ? ListenerForm.of(from.get().source(), from.get().message(), relay)
+                ? ListenerForm.of(show, from.get().source(), from.get().message(), relay)
                 : ListenerForm.of(show, show.listener(listener), relay);
         model.addAttribute("show", show);
         model.addAttribute("form", form);
