@@ -108,6 +108,33 @@ public record DeviceForm(
                 UntoldFade.AT_ONCE.name());
     }
 
+    /** A new one for somebody who has been heard already. @param host by OSC; empty for who came by network MIDI */
+    static DeviceForm heard(String name, String host) {
+        DeviceForm fresh = fresh();
+        boolean osc = !host.isEmpty();
+        return new DeviceForm(
+                name,
+                Department.likelyOf(name).name(),
+                osc ? OSC + Connection.Carrier.UDP.code() : MIDI,
+                host,
+                osc ? "" : fresh.port,
+                fresh.local,
+                fresh.question,
+                fresh.channel,
+                fresh.programs,
+                fresh.banks,
+                fresh.values,
+                fresh.octaves,
+                fresh.flats,
+                fresh.places,
+                fresh.levels,
+                fresh.lead,
+                fresh.settle,
+                fresh.lists,
+                fresh.safe,
+                fresh.untold);
+    }
+
     /**
      * @param old the device as it was, empty for a new one
      * @throws underbaton.core.rig.Refusal naming the blank that is wrong

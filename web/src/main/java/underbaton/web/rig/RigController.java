@@ -72,10 +72,17 @@ class RigController {
     }
 
     @GetMapping("/shows/{showId}/rig/new")
-    String fresh(@PathVariable int showId, Model model) {
+    String fresh(
+            @PathVariable int showId,
+            @RequestParam(defaultValue = "") String name,
+            @RequestParam(defaultValue = "") String host,
+            Model model) {
         Show show = pages.open(showId, "Rig", model);
         model.addAttribute("gone", false);
         fill(show, Optional.empty(), model);
+        if (!name.isEmpty()) {
+            model.addAttribute("form", DeviceForm.heard(name, host));
+        }
         return "rig/rig";
     }
 

@@ -17,9 +17,11 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.util.UriComponentsBuilder;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
+import underbaton.core.midi.OscMessage;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Refusal;
@@ -27,6 +29,7 @@ import underbaton.core.rig.Wording;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
+import underbaton.core.signal.Source;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.page.Fingerprint;
@@ -64,9 +67,22 @@ class SignalsController {
             String alsoBound,
             String patched) {}
 
-    /** One arrival as the page has it. @param became what it did, or why not */
+    /**
+     * One arrival as the page has it.
+     *
+     * @param add the address at which its sender can be taken into the rig; null for a machine of the rig
+     * @param became what it did, or why not
+     */
     public record Line(
-            long number, String time, String from, String what, int times, boolean taken, String by, String became) {}
+            long number,
+            String time,
+            String from,
+            String add,
+            String what,
+            int times,
+            boolean taken,
+            String by,
+            String became) {}
 
     SignalsController(Shows shows, Stage stage, Pages pages, CameIn cameIn, Live live, Painting painting) {
         this.shows = shows;
@@ -116,15 +132,29 @@ class SignalsController {
         Outcome o = came.outcome();
         String by = o.taken().stream().map(Outcome.Taken::name).collect(Collectors.joining(", "));
         String did = o.taken().stream().map(Outcome.Taken::did).collect(Collectors.joining("; "));
+        boolean stranger = o.source().deviceId() == Source.OTHERS;
         return new Line(
                 came.number(),
                 TIME.format(Instant.EPOCH.plus(came.epochMicros(), ChronoUnit.MICROS)),
                 o.source().name(),
+                stranger ? adding(came.showId(), o) : null,
                 new Wording(o.source().numbering()).tell(o.signal().message()),
                 came.times(),
                 o.isTaken(),
                 o.isTaken() ? by : o.nearest(),
                 o.isTaken() ? did : o.why().isEmpty() ? "nobody listens for that" : o.why());
+    }
+
+    private static String adding(int showId, Outcome o) {
+        String name = o.source().name();
+        boolean osc = o.signal().message() instanceof OscMessage;
+        UriComponentsBuilder at =
+                UriComponentsBuilder.fromPath("/shows/{show}/rig/new").queryParam("name", "{name}");
+        return osc
+                ? at.queryParam("host", "{host}")
+                        .build(showId, name, name.replaceFirst("^OSC from ", ""))
+                        .toString()
+                : at.build(showId, name).toString();
     }
 
     static Numbering numbering(Show show, Listener listener) {

@@ -107,7 +107,7 @@ class LearnTest {
                 .selectOption("LISTED");
         page.getByLabel("Who may invite us: names or addresses").fill("Pad 7");
         page.locator(".door button").click();
-        assertThat(page.locator(".door select")).isHidden();
+        assertThat(page.locator(".door [name=mode]")).isHidden();
         page.locator("[data-act=learn]").click();
         Switchboard switchboard = baton.bean(Switchboard.class);
         int oscPort = baton.bean(OscPort.class).number();

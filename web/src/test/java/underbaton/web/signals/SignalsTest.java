@@ -187,6 +187,21 @@ class SignalsTest extends TouchedBoard {
         }
     }
 
+    /** What comes from nowhere known can be taken into the rig from where it is seen. */
+    @Test
+    void whoIsNotInTheRigIsAddedFromWhereItIsSeen() throws Exception {
+        try (DatagramSocket socket = new DatagramSocket(0, InetAddress.getLoopbackAddress())) {
+            say(socket, "/layout/next", 1);
+            Locator came = page.locator("#came tr").first();
+            assertThat(came).containsText("osc /layout/next 1");
+            assertThat(came).containsText("not in the rig");
+            came.getByText("add it").click();
+            assertThat(page.locator("[name=name]").first()).hasValue("OSC from 127.0.0.1");
+            assertThat(page.locator("[name=host]").first()).hasValue("127.0.0.1");
+            assertThat(page.locator("[name=wire]").first()).hasValue("osc-udp");
+        }
+    }
+
     /** A button of a touch surface says 1 when it is pressed and 0 when it is let go (common practice). */
     @Test
     void aButtonThatIsPressedAndLetGoIsOneOrder() throws Exception {
