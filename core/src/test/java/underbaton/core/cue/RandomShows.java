@@ -254,13 +254,16 @@ public final class RandomShows {
             case 11 -> new SystemCommon.TuneRequest();
             case 12 -> one(RealTime.values());
             case 13 ->
-                new ShowControl(
+                accepted(() -> new ShowControl(
                         seven(),
                         seven(),
-                        one(ShowControl.Command.GO, ShowControl.Command.LOAD, ShowControl.Command.ALL_OFF),
-                        "12.5",
+                        one(ShowControl.Command.values()),
+                        text("12.5", ""),
                         text("", "3"),
-                        "");
+                        text("", "7"),
+                        random.nextBoolean()
+                                ? Optional.empty()
+                                : Optional.of(new ShowControl.Time(timeCode(), random.nextInt(100)))));
             case 14 ->
                 random.nextBoolean()
                         ? MachineControl.of(seven(), MachineControl.Command.STOP)
