@@ -85,6 +85,11 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         contexts.clear();
     }
 
+    /** One of several of a kind. */
+    public <T> T bean(String name, Class<T> kind) {
+        return application.getBean(name, kind);
+    }
+
     public <T> T bean(Class<T> type) {
         return application.getBean(type);
     }

@@ -91,6 +91,11 @@ public class Shows {
         return row != null && row.deletedMillis() == null;
     }
 
+    /** Whether it stands on the shelf, readable or not; from memory. */
+    boolean isThere(int showId) {
+        return stands(shelf.get(showId));
+    }
+
     /** What stands on the shelf, in the order in which it came there. */
     public List<Spine> spines() {
         return shelf.values().stream().filter(this::stands).map(this::spine).toList();
