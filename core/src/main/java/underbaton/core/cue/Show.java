@@ -13,6 +13,7 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
@@ -405,9 +406,7 @@ public record Show(
     public String freeListenerName(String wanted) {
         String name = wanted;
         for (int i = 2; isListenerName(name); i++) {
-            String number = " " + i;
-            int room = Math.min(wanted.length(), 60 - number.length());
-            name = wanted.substring(0, Character.isHighSurrogate(wanted.charAt(room - 1)) ? room - 1 : room) + number;
+            name = Cut.before(60, wanted, " " + i);
         }
         return name;
     }

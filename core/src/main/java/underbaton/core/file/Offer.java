@@ -17,6 +17,7 @@ import underbaton.core.file.Song.CuePoint;
 import underbaton.core.file.Song.Part;
 import underbaton.core.file.Song.Said;
 import underbaton.core.rig.Connection;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Wording;
@@ -208,7 +209,7 @@ public final class Offer {
 
         String what() {
             String rest = number().isPresent() ? text.substring(text.split(" ", 2)[0].length()) : text;
-            return Utf8.cut(rest, 200).strip();
+            return Cut.to(200, rest).strip();
         }
     }
 

@@ -26,6 +26,7 @@ import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.MidiParser;
 import underbaton.core.midi.SysEx;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.BarMap;
@@ -215,7 +216,7 @@ final class SongReader {
                 ? own
                 : free(Stream.concat(taken.stream(), reserved.stream()).toList());
         String name = lettered ? marker.substring(own.length()).strip() : marker;
-        return new Section(bar, letter, Utf8.cut(name, 60));
+        return new Section(bar, letter, Cut.to(60, name));
     }
 
     private static String letter(String marker) {

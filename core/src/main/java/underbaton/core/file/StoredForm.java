@@ -7,10 +7,13 @@ import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.annotation.PropertyAccessor;
 import java.util.List;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.StreamReadConstraints;
+import tools.jackson.core.StreamReadFeature;
 import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.exc.StreamReadException;
 import tools.jackson.core.json.JsonFactory;
@@ -40,6 +43,7 @@ public final class StoredForm {
     private static final int LONGEST_TEXT = 200_000;
     private static final int MOST_TOKENS = 10_000_000;
 
+    private static final Pattern DOUBLED = Pattern.compile("^Duplicate Object property \"([^\"]*)\"");
     private static final JsonSetter.Value EMPTY = JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY);
     private static final JsonMapper MAPPER = mapper();
 
@@ -52,7 +56,11 @@ public final class StoredForm {
                 .maxTokenCount(MOST_TOKENS)
                 .build();
         JsonMapper.Builder builder = JsonMapper.builder(
-                        JsonFactory.builder().streamReadConstraints(limits).build())
+                        // Of two values under one key nobody knows which is meant.
+                        JsonFactory.builder()
+                                .streamReadConstraints(limits)
+                                .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
+                                .build())
                 .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
                 .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
                 .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
@@ -181,6 +189,10 @@ public final class StoredForm {
             boolean missing = other.getOriginalMessage().contains("ull value for creator")
                     || other.getOriginalMessage().startsWith("Cannot map `null`");
             return missing ? "it is missing." : "something else is expected there.";
+        }
+        Matcher doubled = DOUBLED.matcher(unread.getOriginalMessage());
+        if (doubled.find()) {
+            return "“" + doubled.group(1) + "” stands there twice; take one of them out.";
         }
         return unread instanceof StreamConstraintsException
                 ? "it is larger or deeper than anything that is kept here."

@@ -23,14 +23,6 @@ final class Utf8 {
         return kept.replaceAll("\\p{Cntrl}+", " ").strip();
     }
 
-    /** At most so many characters of a text, none of them cut in half. */
-    static String cut(String text, int most) {
-        if (text.length() <= most) {
-            return text;
-        }
-        return text.substring(0, Character.isHighSurrogate(text.charAt(most - 1)) ? most - 1 : most);
-    }
-
     /**
      * @param largest in bytes
      * @return the text, without a byte-order mark

@@ -8,6 +8,7 @@ import java.util.Optional;
 import java.util.StringJoiner;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.BarMap.MeterMark;
 
@@ -51,7 +52,7 @@ final class ScoreText {
             throw new Refusal("score", "A score has at most " + MOST_LINES + " lines.");
         }
         lines.stream().filter(l -> l.length() > LONGEST_LINE).findFirst().ifPresent(l -> {
-            throw unread(l.substring(0, 40) + "…");
+            throw unread(Cut.shown(41, l));
         });
         return new ScoreText(lines).score();
     }

@@ -84,6 +84,9 @@ class ShowFileTest {
         assertRefused(small().replace("\"number\" : \"10\"", "\"number\" : \"1\""), "The cue 1 is in the show twice");
         assertRefused(small().replace("\"channel\" : 1,", ""), "channel");
         assertRefused(small().replace("\"Amber\"", "null"), "Give a name");
+        assertRefused(
+                small().replaceFirst("\"channel\" : 1,", "\"channel\" : 1, \"channel\" : 2,"),
+                "“channel” stands there twice");
         assertRefused("{\"x\":" + "[".repeat(3000), "cannot be read: it is larger or deeper");
     }
 

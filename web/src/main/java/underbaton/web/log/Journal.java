@@ -22,6 +22,7 @@ import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
 import underbaton.core.perform.Clock;
+import underbaton.core.rig.Cut;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Entry.Direction;
 import underbaton.core.traffic.Traffic;
@@ -243,16 +244,10 @@ public class Journal {
                 e.deviceId(),
                 e.device(),
                 e.bytes().toArray(),
-                shortened(e.meaning(), 8000),
-                shortened(e.cause(), 200),
+                Cut.shown(8000, e.meaning()),
+                Cut.shown(200, e.cause()),
                 e.lateMicros(),
-                shortened(e.trouble(), 500));
-    }
-
-    private static String shortened(String text, int most) {
-        return text.codePointCount(0, text.length()) <= most
-                ? text
-                : text.substring(0, text.offsetByCodePoints(0, most - 1)) + "…";
+                Cut.shown(500, e.trouble()));
     }
 
     // ---- asking

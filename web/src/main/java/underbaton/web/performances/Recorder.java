@@ -30,6 +30,7 @@ import underbaton.core.performance.Timings;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Cut;
 
 /**
  * Keeps the run of the show on the desk: what comes is taken at once, from whatever thread, and a loop of its own writes it
@@ -274,12 +275,15 @@ public class Recorder {
     }
 
     private static PerformanceMapper.MomentRow row(long began, int number, Moment m) {
-        String words = m.words();
-        String cut = words.codePointCount(0, words.length()) <= LONGEST_WORDS
-                ? words
-                : words.substring(0, words.offsetByCodePoints(0, LONGEST_WORDS - 1)) + "…";
         return new PerformanceMapper.MomentRow(
-                began, number, m.epochMicros(), m.kind().name(), m.itemId(), m.cueId(), m.positionNanos(), cut);
+                began,
+                number,
+                m.epochMicros(),
+                m.kind().name(),
+                m.itemId(),
+                m.cueId(),
+                m.positionNanos(),
+                Cut.shown(LONGEST_WORDS, m.words()));
     }
 
     static Moment moment(PerformanceMapper.MomentRow r) {

@@ -20,6 +20,7 @@ import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -421,10 +422,7 @@ final class Engraving {
 
     private static String fitting(String label, double room) {
         int letters = (int) (room / LETTER_WIDTH);
-        if (label.length() <= letters) {
-            return label;
-        }
-        return letters < 3 ? "" : label.substring(0, letters - 1).strip() + "…";
+        return label.length() > letters && letters < 3 ? "" : Cut.shown(Math.max(1, letters), label);
     }
 
     /** The line beside its name: its place, its bars, its length and first tempo. */

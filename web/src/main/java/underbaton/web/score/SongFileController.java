@@ -20,6 +20,7 @@ import underbaton.core.file.Offer;
 import underbaton.core.file.PlanFile;
 import underbaton.core.file.Song;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
@@ -83,8 +84,7 @@ class SongFileController {
         String name = opened.song.name().isEmpty()
                 ? opened.fileName.replaceAll("(?i)\\.midi?$", "").strip()
                 : opened.song.name();
-        String shown = name.isEmpty() ? "New song" : name;
-        return shown.length() > 100 ? shown.substring(0, 100) : shown;
+        return Cut.to(100, name.isEmpty() ? "New song" : name);
     }
 
     /** The same song with its parts given to other machines. */

@@ -21,6 +21,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 import underbaton.core.cue.Show;
 import underbaton.core.perform.Clock;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
 
 /**
@@ -292,9 +293,7 @@ public class Shows {
             if (shelf.values().stream().noneMatch(r -> stands(r) && r.name().equalsIgnoreCase(candidate))) {
                 return name;
             }
-            String behind = " " + count;
-            int most = Math.min(wanted.length(), 100 - behind.length());
-            name = wanted.substring(0, wanted.offsetByCodePoints(0, wanted.codePointCount(0, most))) + behind;
+            name = Cut.before(100, wanted, " " + count);
         }
     }
 
