@@ -24,6 +24,7 @@ import tools.jackson.databind.cfg.EnumFeature;
 import tools.jackson.databind.exc.MismatchedInputException;
 import tools.jackson.databind.exc.UnrecognizedPropertyException;
 import tools.jackson.databind.json.JsonMapper;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
 
 /**
@@ -41,9 +42,13 @@ public final class StoredForm {
     private static final int DEEPEST = 40;
 
     private static final int LONGEST_TEXT = 200_000;
+    /** What is quoted of a file may be as long as the file. */
+    private static final int LONGEST_REASON = 200;
+
     private static final int MOST_TOKENS = 10_000_000;
 
     private static final Pattern DOUBLED = Pattern.compile("^Duplicate Object property \"([^\"]*)\"");
+    private static final Pattern UNKNOWN = Pattern.compile("(?s)No enum constant [a-zA-Z.]*\\.(.*)");
     private static final JsonSetter.Value EMPTY = JsonSetter.Value.forValueNulls(Nulls.AS_EMPTY);
     private static final JsonMapper MAPPER = mapper();
 
@@ -179,7 +184,10 @@ public final class StoredForm {
     private static String why(JacksonException unread) {
         for (Throwable cause = unread; cause != null; cause = cause.getCause()) {
             if (cause instanceof Refusal || cause instanceof IllegalArgumentException) {
-                return cause.getMessage();
+                Matcher unknown = UNKNOWN.matcher(cause.getMessage());
+                return unknown.matches()
+                        ? "“" + Cut.shown(LONGEST_REASON, unknown.group(1)) + "” cannot stand there."
+                        : Cut.shown(LONGEST_REASON, cause.getMessage());
             }
         }
         if (unread instanceof UnrecognizedPropertyException unknown) {

@@ -23,8 +23,8 @@ public sealed interface Amount {
 
     /** A number as people write it: {@code −10}, {@code −∞}, {@code 2.5}. */
     static String plain(double number) {
-        if (number == Double.NEGATIVE_INFINITY) {
-            return "−∞";
+        if (Double.isInfinite(number)) {
+            return number < 0 ? "−∞" : "∞";
         }
         String digits = BigDecimal.valueOf(number)
                 .setScale(3, RoundingMode.HALF_UP)
