@@ -27,6 +27,7 @@ import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Entry.Direction;
 import underbaton.core.traffic.Traffic;
 import underbaton.web.Settings;
+import underbaton.web.page.KnownDays;
 
 /**
  * Keeps the log: first on disk ({@link Spool}), twenty times a second, and from there in the database, in portions, on a
@@ -66,6 +67,7 @@ public class Journal {
     private volatile long lost;
     private long nextDiskTrial;
     private long nextPrune;
+    private final KnownDays days;
 
     Journal(
             Traffic traffic,
@@ -73,8 +75,10 @@ public class Journal {
             TransactionTemplate transactions,
             Clock clock,
             Loops loops,
-            Settings settings)
+            Settings settings,
+            KnownDays days)
             throws IOException {
+        this.days = days;
         this.mapper = mapper;
         this.transactions = transactions;
         this.clock = clock;
@@ -223,7 +227,7 @@ public class Journal {
     private void prune() {
         try {
             long before = clock.epochMicros() - KEPT_MICROS;
-            while (mapper.forgetBefore(before) > 0) {
+            while (days.agree() && mapper.forgetBefore(before) > 0) {
                 LockSupport.parkNanos(this, WRITE_EVERY_NANOS);
             }
             long first = mapper.last() - MOST_KEPT;

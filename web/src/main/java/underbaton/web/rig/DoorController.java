@@ -8,6 +8,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.file.StoredForm;
+import underbaton.core.rig.Refusal;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.page.SettingsMapper;
@@ -23,6 +24,8 @@ class DoorController {
 
     private static final String DOOR = "door";
     private static final String RIGHTS = "osc rights";
+    /** Of a setting, in the database. */
+    private static final int MOST_KEPT = 2000;
 
     private final Switchboard switchboard;
     private final OscPort oscPort;
@@ -82,8 +85,13 @@ class DoorController {
             @RequestParam(defaultValue = "") String ordering) {
         Door wanted = new Door(mode, several(listed));
         Rights granted = new Rights(machines, guests, several(asking), several(ordering));
-        settings.put(DOOR, StoredForm.write(wanted));
-        settings.put(RIGHTS, StoredForm.write(granted));
+        String doorKept = StoredForm.write(wanted);
+        String rightsKept = StoredForm.write(granted);
+        if (Math.max(doorKept.length(), rightsKept.length()) > MOST_KEPT) {
+            throw new Refusal("listed", "There is no room for so many names and addresses; leave some out.");
+        }
+        settings.put(DOOR, doorKept);
+        settings.put(RIGHTS, rightsKept);
         rights = granted;
         oscPort.grant(granted);
         door = wanted;

@@ -23,6 +23,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
+import underbaton.web.page.KnownDays;
 
 /**
  * All shows, with the database behind them. A show is read when it is first asked for and then lives in memory, whole; one
@@ -68,12 +69,14 @@ public class Shows {
      */
     private record Step(String what, Show other) {}
 
-    Shows(ShowMapper mapper, TransactionTemplate transactions, Clock clock) {
+    Shows(ShowMapper mapper, TransactionTemplate transactions, Clock clock, KnownDays days) {
         this.clock = clock;
         this.mapper = mapper;
         this.transactions = transactions;
         this.lastId = mapper.lastId();
-        mapper.forgetDeletedBefore(now() - KEPT_MILLIS);
+        if (days.agree()) {
+            mapper.forgetDeletedBefore(now() - KEPT_MILLIS);
+        }
         mapper.shows().forEach(row -> shelf.put(row.id(), row));
     }
 

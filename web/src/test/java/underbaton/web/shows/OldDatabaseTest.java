@@ -35,6 +35,7 @@ import underbaton.core.score.Position;
 import underbaton.core.score.Score;
 import underbaton.core.score.Tempo;
 import underbaton.web.UnderBaton;
+import underbaton.web.page.KnownDays;
 
 /**
  * A database as it was written up to version 7, with words in its columns, is carried over. The dump was taken from that
@@ -74,7 +75,8 @@ class OldDatabaseTest {
         shows = new Shows(
                 new SqlSessionTemplate(sessions.getObject()).getMapper(ShowMapper.class),
                 new TransactionTemplate(new JdbcTransactionManager(old)),
-                baton.bean(Clock.class));
+                baton.bean(Clock.class),
+                baton.bean(KnownDays.class));
     }
 
     private static String csv(String file) throws Exception {

@@ -19,6 +19,7 @@ import underbaton.core.cue.Start;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Refusal;
 import underbaton.web.UnderBaton;
+import underbaton.web.page.KnownDays;
 
 /** What is saved as differences is loaded whole. */
 class ShowsTest {
@@ -29,7 +30,11 @@ class ShowsTest {
     private static final int SEEDS = 60;
 
     private static Shows shelfAnew() {
-        return new Shows(baton.bean(ShowMapper.class), baton.bean(TransactionTemplate.class), baton.bean(Clock.class));
+        return new Shows(
+                baton.bean(ShowMapper.class),
+                baton.bean(TransactionTemplate.class),
+                baton.bean(Clock.class),
+                baton.bean(KnownDays.class));
     }
 
     private static Show loadedAnew(int showId) {
