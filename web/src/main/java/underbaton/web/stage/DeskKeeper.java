@@ -28,6 +28,8 @@ class DeskKeeper {
     /** As it was written down last. */
     private PlaybackState kept;
 
+    private long keptRun;
+
     DeskKeeper(Stage stage, DeskFile file, Clock clock, Loops loops, Recorder recorder) {
         this.recorder = recorder;
         this.stage = stage;
@@ -43,22 +45,26 @@ class DeskKeeper {
             return;
         }
         PlaybackState state = now.get().performer.state();
+        long run = recorder.since(now.get().showId).orElse(0);
         boolean moves = state.playing().filter(p -> !p.paused()).isPresent();
-        if (state != kept || moves) {
+        if (state != kept || moves || run != keptRun) {
             kept = state;
-            PlaybackState reached =
-                    Engine.step(state, Event.pass(clock.nanos())).next();
-            long epochMicros = clock.epochMicrosAt(reached.nowNanos());
-            file.write(new DeskFile.Standing(
-                    now.get().showId,
-                    RunSnapshot.of(reached, epochMicros),
-                    now.get().out,
-                    recorder.since(now.get().showId).orElse(0)));
+            keptRun = run;
+            file.write(new DeskFile.Standing(now.get().showId, standing(now.get(), state), now.get().out, run));
         }
         if (stage.onDesk().isEmpty()) {
             // It was taken from the desk while this was being written.
             file.forget();
         }
+    }
+
+    /** Until somebody does something, a show that a crash has left stands as it left it: a second crash does not make the first one later. */
+    private RunSnapshot standing(OnDesk desk, PlaybackState state) {
+        if (desk.left.isPresent() && !desk.touched) {
+            return desk.left.get();
+        }
+        PlaybackState reached = Engine.step(state, Event.pass(clock.nanos())).next();
+        return RunSnapshot.of(reached, clock.epochMicrosAt(reached.nowNanos()));
     }
 
     @PreDestroy

@@ -21,6 +21,8 @@ final class OnDesk {
     final PerformerThread thread;
     /** How it stood when a crash came, if it was put on the desk after one. */
     final Optional<RunSnapshot> left;
+    /** Whether anybody has given an order since it was put here. */
+    volatile boolean touched;
     /** As it is played. */
     volatile Show show;
     /** Whether the machines may not be as the book says since the book was changed under the show. */

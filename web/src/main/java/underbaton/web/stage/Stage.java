@@ -199,6 +199,9 @@ public class Stage {
         boolean called = step.happenings().stream()
                 .anyMatch(h ->
                         h instanceof Happening.Heard heard && heard.outcome().isTaken());
+        if (called) {
+            onDesk(showId).ifPresent(d -> d.touched = true);
+        }
         if (called && step.happenings().stream().anyMatch(Happening.Fired.class::isInstance)) {
             // A pedal's GO begins the run as well as the Desk's.
             recorder.begin(showId);
@@ -316,6 +319,7 @@ public class Stage {
         if (order instanceof Order.Go) {
             recorder.begin(showId);
         }
+        desk.touched = true;
         desk.performer.order(order);
         log(showId, what);
     }

@@ -430,6 +430,9 @@ class MachinesRightTest {
         assertThat(file).doesNotExist();
         Files.writeString(file, left);
         baton.bean(Resume.class).run(null);
+        // A second crash before anybody has done anything does not make the first one later.
+        until("it is written down again", () -> text(file).contains("Clip 1"));
+        assertThat(micros(text(file))).isEqualTo(micros(left));
         page.reload();
         assertThat(page.locator(".crashed")).containsText("was interrupted");
         assertThat(lamp("River screen")).hasAttribute("data-reached", "true", PATIENTLY);
@@ -441,6 +444,10 @@ class MachinesRightTest {
         page.keyboard().down("s");
         until("the clip is off", () -> !screen.state().running());
         page.keyboard().up("s");
+    }
+
+    private static String micros(String standing) {
+        return standing.replaceAll("(?s).*\"epochMicros\" ?: ?(\\d+).*", "$1");
     }
 
     private static String text(Path file) {
