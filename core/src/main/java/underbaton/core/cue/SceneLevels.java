@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.StringJoiner;
-import underbaton.core.midi.Message;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Control;
@@ -70,7 +69,8 @@ public final class SceneLevels {
         Device numbered = numbered(device);
         StringJoiner written = new StringJoiner("; ");
         for (Standing standing : leaves) {
-            phrase(numbered, standing.open()).ifPresent(phrase -> {
+            Control control = Control.of(device.id(), standing.open().shiftedTo(device.channel()));
+            numbered.levelling(control).filter(p -> p.argument().isPresent()).ifPresent(phrase -> {
                 Argument argument = phrase.argument().orElseThrow();
                 double amount = argument.amountAt(standing.exact(), device.levels());
                 Call call = new Call(device.id(), phrase.id(), Optional.of(new Amount.Measure(amount)));
@@ -78,16 +78,6 @@ public final class SceneLevels {
             });
         }
         return written.toString();
-    }
-
-    private static Optional<Phrase> phrase(Device device, Message open) {
-        Control control = Control.of(0, open);
-        return device.phrases().stream()
-                .filter(p ->
-                        p.effect().kind() == Effect.Kind.LEVELS && p.argument().isPresent())
-                .filter(p -> p.says().on().stream().filter(Utterance::open).anyMatch(u -> Control.of(0, u.message())
-                        .equals(control)))
-                .findFirst();
     }
 
     /** A machine that is being read has no numbers for its phrases yet. */

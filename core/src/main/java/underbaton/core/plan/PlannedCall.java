@@ -84,9 +84,9 @@ public record PlannedCall(
         if (phrase.effect().takesAlong(Along.LEVELS)) {
             for (Standing standing : phrase.leaves()) {
                 Message at = standing.open().shiftedTo(device.channel());
-                levels.put(
-                        Control.of(device.id(), at),
-                        new Level(standing.exact(), at, argumentOf(device, standing), device.levels(), true));
+                Control control = Control.of(device.id(), at);
+                Optional<Argument> argument = device.levelling(control).flatMap(Phrase::argument);
+                levels.put(control, new Level(standing.exact(), at, argument, device.levels(), true));
             }
         }
         Effect.Kind kind = phrase.effect().kind();
@@ -106,17 +106,6 @@ public record PlannedCall(
                     new Level(exact, open.get(), Optional.of(argument), device.levels(), partOfSlot));
         }
         return Map.copyOf(levels);
-    }
-
-    /** What fills the blank of the phrase that moves such a control, if there is one. */
-    private static Optional<Argument> argumentOf(Device device, Standing standing) {
-        Control control = Control.of(0, standing.open());
-        return device.phrases().stream()
-                .filter(p -> p.effect().kind() == Effect.Kind.LEVELS)
-                .filter(p -> p.says().on().stream().filter(Utterance::open).anyMatch(u -> Control.of(0, u.message())
-                        .equals(control)))
-                .findFirst()
-                .flatMap(Phrase::argument);
     }
 
     /** The message of a phrase that its argument fills, on the device's channel. */

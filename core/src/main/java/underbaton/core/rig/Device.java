@@ -352,6 +352,19 @@ public record Device(
                 .findFirst();
     }
 
+    /** The phrase that moves a control of it, if there is one. @param control on the machine's own channel */
+    public Optional<Phrase> levelling(Control control) {
+        return phrases.stream()
+                .filter(p -> p.effect().kind() == Effect.Kind.LEVELS)
+                .filter(p -> p.says().on().stream()
+                        .filter(Utterance::open)
+                        .findFirst()
+                        .filter(u ->
+                                Control.of(id, u.message().shiftedTo(channel)).equals(control))
+                        .isPresent())
+                .findFirst();
+    }
+
     /** What is done with it when nobody knows, or all must stop. */
     public Precautions care() {
         return precautions.orElse(Precautions.NONE);

@@ -83,22 +83,14 @@ public class Journal {
         this.transactions = transactions;
         this.clock = clock;
         this.spool = new Spool(settings.data().resolve("log").resolve("waiting.jsonl"), MOST_BYTES);
-        bringIn();
-        traffic.continueAfter(mapper.last());
+        // What an earlier run left on disk is brought in beside the running show; only its numbers must not be given
+        // out again.
+        traffic.continueAfter(Math.max(mapper.last(), spool.lastNumber()));
         traffic.taken(coming::add);
         this.nextPrune = clock.nanos();
         this.nextDiskTrial = clock.nanos();
         this.spooling = loops.start("log to disk", this::spoolTurn);
         this.writing = loops.start("log to database", this::writeTurn);
-    }
-
-    /** What an earlier run left on disk, before numbers are given out anew. */
-    private void bringIn() throws IOException {
-        for (List<Entry> left = spool.next(BATCH); !left.isEmpty(); left = spool.next(BATCH)) {
-            put(left);
-            spool.taken(left.size());
-        }
-        spool.taken(0);
     }
 
     // ---- to disk

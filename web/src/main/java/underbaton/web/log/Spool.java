@@ -40,6 +40,7 @@ final class Spool implements AutoCloseable {
         this.mostBytes = mostBytes;
         file = FileChannel.open(path, StandardOpenOption.CREATE, StandardOpenOption.READ, StandardOpenOption.WRITE);
         size = file.size();
+        waiting = lines();
         // A line that a crash cut off must not swallow the next one.
         if (size > 0) {
             append("\n".getBytes(StandardCharsets.UTF_8));
@@ -51,7 +52,34 @@ final class Spool implements AutoCloseable {
         return (double) size / mostBytes;
     }
 
-    /** How many entries wait, as far as they came since the start. */
+    private long lines() throws IOException {
+        long lines = 0;
+        ByteBuffer room = ByteBuffer.allocate(ROOM_BYTES);
+        for (long at = 0; at < size; at += room.position()) {
+            room.clear();
+            if (file.read(room, at) <= 0) {
+                break;
+            }
+            for (int i = 0; i < room.position(); i++) {
+                lines += room.get(i) == '\n' ? 1 : 0;
+            }
+        }
+        return lines;
+    }
+
+    /** The number of the last entry that can be read; 0 for none. Numbers go up from line to line. */
+    synchronized long lastNumber() throws IOException {
+        ByteBuffer room = ByteBuffer.allocate((int) Math.min(ROOM_BYTES, size));
+        file.read(room, size - room.capacity());
+        List<Entry> last = new ArrayList<>();
+        String text = new String(room.array(), 0, room.position(), StandardCharsets.UTF_8);
+        // The first line may be half a one.
+        String whole = room.capacity() < size ? text.substring(text.indexOf('\n') + 1) : text;
+        whole.lines().filter(l -> !l.isBlank()).forEach(l -> read(l, last));
+        return last.stream().mapToLong(Entry::number).max().orElse(0);
+    }
+
+    /** How many entries wait. */
     synchronized long waiting() {
         return waiting;
     }

@@ -46,16 +46,15 @@ class Trouble {
 
     @ExceptionHandler({DataAccessException.class, TransactionException.class, SQLException.class})
     String notKept(Exception cause, HttpServletResponse response, Model model) {
-        if (!DatabaseAway.says(cause)) {
+        DatabaseTrouble trouble = DatabaseTrouble.of(cause).orElse(null);
+        if (trouble == null) {
             return fault(cause, response, model);
         }
+        // One line: on a full disk a trace of each edit would take what room is left.
+        LOG.warn("An edit was not kept: {}", cause.toString());
         response.setStatus(HttpStatus.SERVICE_UNAVAILABLE.value());
         model.addAttribute("fault", true);
-        return notice(
-                "The database does not answer, so nothing was changed. The show goes on from memory; what you typed "
-                        + "is still here: try again when the database is back (./baton start brings it back).",
-                "",
-                model);
+        return notice(trouble.words(), "", model);
     }
 
     /** What nobody foresaw: told as ours and kept in the log file with its trace, and never as something else. */

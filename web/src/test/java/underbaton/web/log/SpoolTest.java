@@ -144,4 +144,22 @@ class SpoolTest {
             assertThat(drain(spool)).containsExactly(numbered(1), numbered(2), numbered(3), numbered(5));
         }
     }
+
+    /** The start does not wait for what an earlier run has left: it needs its last number alone, and how many there are. */
+    @Test
+    void theLastNumberIsKnownWithoutReadingAllThatWaits() throws IOException {
+        try (Spool spool = spool()) {
+            assertThat(spool.lastNumber()).isZero();
+            spool.append(
+                    IntStream.rangeClosed(1, MANY).mapToObj(SpoolTest::numbered).toList());
+        }
+        Path file = folder.resolve("log").resolve("waiting");
+        Files.writeString(file, "{\"number\": 99999, \"epochMi", StandardOpenOption.APPEND);
+        try (Spool spool = spool()) {
+            assertThat(spool.lastNumber()).isEqualTo(MANY);
+            assertThat(spool.waiting()).isEqualTo(MANY);
+            assertThat(drain(spool)).hasSize(MANY);
+            assertThat(spool.waiting()).isZero();
+        }
+    }
 }

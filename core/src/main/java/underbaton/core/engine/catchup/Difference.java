@@ -265,7 +265,7 @@ final class Difference {
             return;
         }
         Correction.Key key = new Correction.Key(device.id(), Kind.LEVEL, control.address());
-        Optional<Phrase> phrase = phraseOf(control);
+        Optional<Phrase> phrase = device.levelling(control);
         boolean local = control.equals(Patching.localControl(device));
         String name = phrase.map(Phrase::name).orElse(local ? "local control" : control.address());
         boolean guarded = phrase.filter(Phrase::guarded).isPresent();
@@ -293,15 +293,6 @@ final class Difference {
     /** The same move, begun at the same moment or nearly. */
     private static boolean goesAlong(Move one, Move other) {
         return one.motion().equals(other.motion()) && Math.abs(one.began() - other.began()) < 1_000_000;
-    }
-
-    private Optional<Phrase> phraseOf(Control control) {
-        return device.phrases().stream()
-                .filter(p -> p.effect().kind() == Effect.Kind.LEVELS)
-                .filter(p -> PlannedCall.open(device, p)
-                        .filter(m -> Control.of(device.id(), m).equals(control))
-                        .isPresent())
-                .findFirst();
     }
 
     private String words(String name, Level level) {
