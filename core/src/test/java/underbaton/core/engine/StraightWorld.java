@@ -20,6 +20,9 @@ import underbaton.core.rig.Control;
  */
 final class StraightWorld extends WalkedWorld {
 
+    /** Farther than a few nudges go. */
+    private static final long NUDGED = SECOND;
+
     private final Set<String> fired = new HashSet<>();
     /** When the item that plays began, by the clock. */
     private long began;
@@ -194,6 +197,11 @@ final class StraightWorld extends WalkedWorld {
         return state.playing().stream().flatMap(p -> p.ahead().stream()).anyMatch(t -> t.order() < order);
     }
 
+    /** An item was left while something of it was still to come: what comes first then is his own affair. */
+    void isHurried() {
+        hurried = true;
+    }
+
     /** Whether the operator was free in what decides the judgement, or the book never comes there. */
     boolean wasFree() {
         return hurried;
@@ -239,7 +247,7 @@ final class StraightWorld extends WalkedWorld {
         while (state.standby() < end && stillBefore(position)) {
             PlannedCue cue = state.plan().cues().get(state.standby());
             long where = given.applyAsLong(cue);
-            if (where == ItemProgress.NOT_GIVEN) {
+            if (isStillToCome(where, position)) {
                 order(new Order.Next());
                 continue;
             }
@@ -254,7 +262,8 @@ final class StraightWorld extends WalkedWorld {
             order(new Order.Go());
         }
         while (state.standby() < end) {
-            boolean gives = given.applyAsLong(state.plan().cues().get(state.standby())) != ItemProgress.NOT_GIVEN;
+            long where = given.applyAsLong(state.plan().cues().get(state.standby()));
+            boolean gives = !isStillToCome(where, position);
             order(gives ? new Order.Go() : new Order.Next());
         }
         while (stillBefore(position)) {
@@ -262,6 +271,11 @@ final class StraightWorld extends WalkedWorld {
         }
         hurried |= state.progress().itemId() != itemId;
         order(new Order.Pace(permille));
+    }
+
+    /** What was given farther on, before the music was put back, is still to be given; a nudge takes nothing back. */
+    private static boolean isStillToCome(long where, long position) {
+        return where == ItemProgress.NOT_GIVEN || where > position + NUDGED;
     }
 
     private long dueAt(long position) {

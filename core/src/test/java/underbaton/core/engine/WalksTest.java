@@ -77,6 +77,9 @@ class WalksTest {
         private final Set<String> notKnown = new HashSet<>();
         private final List<String> told = new ArrayList<>();
         private boolean crashed;
+        /** Whether GO began an item while something of the one before was still to come. */
+        private boolean leftBusy;
+
         private long crashedNanos;
         String end = "";
 
@@ -101,7 +104,14 @@ class WalksTest {
                     + (order instanceof Order.Play || order instanceof Order.StandBy || order instanceof Order.PlayOn
                             ? order
                             : order.getClass().getSimpleName()));
+            int item = world.state.progress().itemId();
+            boolean busy = !world.state.agenda().isEmpty();
             world.order(order);
+            if (order instanceof Order.Go && busy && world.state.progress().itemId() != item) {
+                leftBusy = true;
+            } else if (order instanceof Order.Play) {
+                leftBusy = false;
+            }
         }
 
         // ---- the walk
@@ -397,6 +407,9 @@ class WalksTest {
                         .playing()
                         .map(plays -> plays.position(world.state.nowNanos()))
                         .orElseGet(() -> p.position(before.nowNanos()));
+                if (leftBusy) {
+                    straight.isHurried();
+                }
                 straight.playTo(p.item().item().id(), Math.max(0, position), pace, before.progress()::whereGiven);
                 // Behind its end it does not go on.
                 return world.state.playing().isPresent();
