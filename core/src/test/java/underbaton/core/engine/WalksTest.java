@@ -133,7 +133,11 @@ class WalksTest {
             PlannedItem item = plan.items().get(random.nextInt(plan.items().size()));
             switch (random.nextInt(24)) {
                 case 0 -> order(new Order.StandBy(cueOfItsOwn().cueId()));
-                case 1 -> order(new Order.Play(item.item().id(), (long) (random.nextDouble() * 30 * SECOND)));
+                case 1 -> {
+                    long place = (long) (random.nextDouble() * 30 * SECOND);
+                    // A scene has no places.
+                    order(new Order.Play(item.item().id(), item.times().isPresent() ? place : 0));
+                }
                 case 2 -> order(random.nextBoolean() ? new Order.Pause() : new Order.Resume());
                 case 3 -> {
                     List<PlannedCall> calls = anyCue().calls();
