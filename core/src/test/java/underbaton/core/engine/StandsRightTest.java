@@ -138,6 +138,23 @@ class StandsRightTest extends PlayedShow {
         assertThat(sent()).containsExactly("cue 20 90 02 7F @ 7500", "catch-up 90 01 7F @ 7700");
     }
 
+    /** It was told of the pass that did not come while it was out: put back, it is where the book has it. */
+    @Test
+    void what_a_machine_that_is_out_tonight_was_told_of_such_a_pass_is_taken_back_too() {
+        vamp("Blue");
+        int lights = show.devices().get(0).id();
+        OutTonight out = OutTonight.NONE.with(OutTonight.Kind.MACHINE, lights, false);
+        order(new Order.Adopt(Planner.plan(show).tonight(out)));
+        pass(700);
+        order(new Order.Release());
+        pass(1000);
+        order(new Order.Adopt(Planner.plan(show)));
+        assertThat(sent()).isEmpty();
+        assertThat(state.told().device(lights).slots())
+                .extracting(s -> s.call().phrase())
+                .containsExactly("Amber");
+    }
+
     @Test
     void what_somebody_has_set_since_is_not_taken_back() {
         vamp("Blue");

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import org.pcollections.HashTreePMap;
 import underbaton.core.engine.catchup.CatchUp;
 import underbaton.core.engine.catchup.Correction;
 import underbaton.core.engine.catchup.MachineStates;
@@ -191,8 +192,11 @@ public final class Corrections {
                 .filter(this::isAsTold)
                 .flatMap(call -> Correction.Key.of(call).stream())
                 .collect(Collectors.toSet());
-        MachineStates then = new MachineStates(step.plan(), before, moves.state(), devices.absent(), step.now());
-        correct(CatchUp.between(then, machines()).stream()
+        // Of machines that are away too what they were told is taken back, and not what they have heard.
+        MachineStates then = new MachineStates(step.plan(), before, moves.state(), HashTreePMap.empty(), step.now());
+        MachineStates told =
+                new MachineStates(step.plan(), devices.told(), moves.state(), HashTreePMap.empty(), step.now());
+        correct(CatchUp.between(then, told).stream()
                 .filter(c -> keys.contains(c.key()) && c.isPossible() && !c.guarded())
                 .toList());
     }
