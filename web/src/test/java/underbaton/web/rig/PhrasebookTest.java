@@ -425,7 +425,7 @@ class PhrasebookTest {
         assertThat(page.locator(".notice").first()).containsText("“loud” is no amount for this phrase");
         form.locator("[name=leaves]").fill("Bed 80 %");
         form.locator(".main").click();
-        assertThat(page.locator(".entry").first()).containsText("takes along levels and leaves 1 of them");
+        assertThat(page.locator(".entry").first()).containsText("takes along levels, 1 of them known");
         assertThat(book.locator(".said.untold")).hasCount(0);
     }
 
