@@ -207,11 +207,16 @@ class PhrasebookController {
             @RequestParam(defaultValue = "") String first,
             Model model) {
         Family chosen = Family.valueOf(family);
-        Show show = shows.edit(showId, "fill with " + chosen.title(), s -> {
-            Device device = RigController.device(s, deviceId);
-            return s.withPhrasebook(chosen.fill(device, names.isBlank() ? chosen.examples() : names(names), first));
-        });
+        Show show = shows.edit(
+                showId,
+                "fill with " + chosen.title(),
+                s -> s.withPhrasebook(filled(RigController.device(s, deviceId), chosen, names, first)));
         return sheet(show, deviceId, model);
+    }
+
+    /** The one way a family fills a phrasebook, so that what is shown before is what is kept after. */
+    private static Device filled(Device device, Family family, String names, String first) {
+        return family.fill(device, names.isBlank() ? family.examples() : names(names), first);
     }
 
     /** What it would be filled with, before it is. */
@@ -227,8 +232,7 @@ class PhrasebookController {
         model.addAttribute("wrong", "");
         model.addAttribute("rows", List.of());
         try {
-            Family chosen = Family.valueOf(family);
-            Device filled = chosen.fill(device, names.isBlank() ? chosen.examples() : names(names), first);
+            Device filled = filled(device, Family.valueOf(family), names, first);
             int before = device.phrases().size();
             model.addAttribute(
                     "rows",
