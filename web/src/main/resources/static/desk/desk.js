@@ -51,12 +51,28 @@ const once = (act) => (e) => {
   return true;
 };
 does(Object.fromEntries(ORDERS.map((order) => [order, once(() => baton.order(order))])));
-does({ jump: once(() => document.getElementById('jump-number').focus()) });
+
+// A cue's number that is typed beside its field (a page just drawn, a focus lost) ends with Enter, and that Enter is no GO.
+const JUMP_MILLIS = 4000;
+let jumping = 0;
+const number = document.getElementById('jump-number');
+does({ jump: once(() => { jumping = Date.now(); number.focus(); }) });
+document.addEventListener('keydown', (e) => {
+  if (!jumping || meaning(e) === 'jump') return;
+  const typing = document.activeElement === number;
+  const beside = !typing && !baton.typing(e) && Date.now() - jumping < JUMP_MILLIS;
+  if (/^[\d.bar ]$/i.test(e.key)) { if (typing || beside) jumping = Date.now(); if (beside) e.preventDefault(); return; }
+  jumping = 0;
+  if (e.key !== 'Enter' || !beside) return;
+  e.preventDefault();
+  baton.refuse('The field for a cue’s number was not there, so nothing was done: press / and type it again.');
+}, true);
+document.addEventListener('pointerdown', () => { jumping = 0; }, true);
 
 const jump = document.getElementById('jump');
 jump?.addEventListener('submit', async (e) => {
   e.preventDefault();
-  const field = jump.querySelector('input');
+  const field = number;
   const inBar = field.value.match(/^\s*b(?:ar)?\s*(\d+)\s*$/i);
   if (inBar) { field.value = ''; field.blur(); document.dispatchEvent(new CustomEvent('from-bar', { detail: inBar[1] })); return; }
   if (await baton.post(path('jump'), { number: field.value })) { field.value = ''; field.blur(); } else field.select();

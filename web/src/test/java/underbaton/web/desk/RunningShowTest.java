@@ -218,6 +218,29 @@ class RunningShowTest {
     }
 
     @Test
+    void aNumberTypedWhereItsFieldIsNotIsNoGo() {
+        List<String> astray = List.of(
+                "document.body.classList.add('left-the-desk')",
+                "document.getElementById('jump-number').addEventListener('focus', (e) => e.target.blur(), { once: true })");
+        for (String how : astray) {
+            page.evaluate(how);
+            page.keyboard().press("/");
+            page.keyboard().type("4");
+            page.evaluate("document.body.classList.remove('left-the-desk')");
+            page.keyboard().type("0");
+            page.keyboard().press("Enter");
+            assertThat(page.locator("#notice")).containsText("press / and type it again");
+            assertThat(page.locator(".go")).containsText("GO 30");
+            page.keyboard().press("Escape");
+        }
+        jump("31");
+        jump("30");
+        page.waitForTimeout(350);
+        page.keyboard().press("Enter");
+        assertThat(page.locator(".go")).containsText("GO 31");
+    }
+
+    @Test
     void keysCanBeRebound() {
         page.getByText("keys", new Page.GetByTextOptions().setExact(true)).click();
         page.locator(".keys-list button").first().click();
