@@ -11,30 +11,43 @@ import underbaton.core.rig.Refusal;
  * A cue's number as theatres write it: 12, 12.5, 12.55. Ordered as numbers, so 12.5 comes before 12.55, and 12.50 is
  * 12.5.
  *
- * @param value 0.001–99,999, at most three places after the point, no trailing zeros
+ * @param thousandths 1–99,999,000: what is twice the same number is twice the same
  */
-public record CueNumber(BigDecimal value) implements Comparable<CueNumber> {
+public record CueNumber(int thousandths) implements Comparable<CueNumber> {
 
     private static final int PLACES = 3;
-    private static final BigDecimal LEAST = new BigDecimal("0.001");
-    private static final BigDecimal MOST = new BigDecimal("99999");
+    private static final int ONE = 1000;
+    private static final int MOST = 99_999 * ONE;
 
     public CueNumber {
-        value = value.stripTrailingZeros();
-        if (value.scale() < 0) {
-            value = value.setScale(0, RoundingMode.UNNECESSARY);
-        }
-        if (value.scale() > PLACES || value.compareTo(LEAST) < 0 || value.compareTo(MOST) > 0) {
-            throw new Refusal(
-                    "number",
-                    "A cue number is 0.001 to 99999 with at most three places after the point, such as 12.5.");
+        if (thousandths < 1 || thousandths > MOST) {
+            throw outOfRange();
         }
     }
 
-    /** The same as a whole number, 1–99,999,000: what is twice the same is the same number. */
-    int thousandths() {
-        // Exact: a double holds so many places to spare.
-        return (int) Math.round(value.doubleValue() * 1000);
+    /**
+     * @param value 0.001–99,999, at most three places after the point
+     * @throws Refusal for any other
+     */
+    public CueNumber(BigDecimal value) {
+        this(thousandthsOf(value));
+    }
+
+    private static int thousandthsOf(BigDecimal value) {
+        try {
+            return value.movePointRight(PLACES).intValueExact();
+        } catch (ArithmeticException tooManyPlacesOrTooLarge) {
+            throw outOfRange();
+        }
+    }
+
+    private static Refusal outOfRange() {
+        return new Refusal(
+                "number", "A cue number is 0.001 to 99999 with at most three places after the point, such as 12.5.");
+    }
+
+    public BigDecimal value() {
+        return BigDecimal.valueOf(thousandths, PLACES);
     }
 
     /** @throws Refusal when the text is no cue number */
@@ -54,9 +67,10 @@ public record CueNumber(BigDecimal value) implements Comparable<CueNumber> {
     public static CueNumber between(CueNumber before, CueNumber after) {
         for (int places = 0; places <= PLACES; places++) {
             BigDecimal step = BigDecimal.ONE.movePointLeft(places);
-            BigDecimal middle = before.value.add(after.value).divide(BigDecimal.valueOf(2), places, RoundingMode.FLOOR);
-            BigDecimal next = middle.compareTo(before.value) > 0 ? middle : middle.add(step);
-            if (next.compareTo(before.value) > 0 && next.compareTo(after.value) < 0) {
+            BigDecimal middle =
+                    before.value().add(after.value()).divide(BigDecimal.valueOf(2), places, RoundingMode.FLOOR);
+            BigDecimal next = middle.compareTo(before.value()) > 0 ? middle : middle.add(step);
+            if (next.compareTo(before.value()) > 0 && next.compareTo(after.value()) < 0) {
                 return new CueNumber(next);
             }
         }
@@ -74,9 +88,10 @@ public record CueNumber(BigDecimal value) implements Comparable<CueNumber> {
     public static List<CueNumber> spread(CueNumber before, Optional<CueNumber> after, int count) {
         for (int places = 0; places <= PLACES; places++) {
             BigDecimal step = BigDecimal.ONE.movePointLeft(places);
-            BigDecimal first = before.value.setScale(places, RoundingMode.FLOOR).add(step);
+            BigDecimal first =
+                    before.value().setScale(places, RoundingMode.FLOOR).add(step);
             BigDecimal last = first.add(step.multiply(BigDecimal.valueOf(count - 1L)));
-            if (after.isEmpty() || last.compareTo(after.get().value) < 0) {
+            if (after.isEmpty() || last.compareTo(after.get().value()) < 0) {
                 return IntStream.range(0, count)
                         .mapToObj(i -> new CueNumber(first.add(step.multiply(BigDecimal.valueOf(i)))))
                         .toList();
@@ -90,16 +105,18 @@ public record CueNumber(BigDecimal value) implements Comparable<CueNumber> {
 
     /** The next whole number above. */
     public CueNumber nextWhole() {
-        return new CueNumber(value.setScale(0, RoundingMode.FLOOR).add(BigDecimal.ONE));
+        return new CueNumber((thousandths / ONE + 1) * ONE);
     }
 
     @Override
     public int compareTo(CueNumber other) {
-        return value.compareTo(other.value);
+        return Integer.compare(thousandths, other.thousandths);
     }
 
     @Override
     public String toString() {
-        return value.toPlainString();
+        return thousandths % ONE == 0
+                ? Integer.toString(thousandths / ONE)
+                : value().stripTrailingZeros().toPlainString();
     }
 }

@@ -248,16 +248,25 @@ public record Show(
      */
     public Show withCue(int itemId, Cue cue) {
         requireItem(itemId);
-        cueNumbered(cue.number()).filter(other -> other.id() != cue.id()).ifPresent(other -> {
-            throw numberTaken(other.number());
-        });
         boolean added = cue.id() == 0;
         int cueId = added ? nextId : cue.id();
+        Cue old = null;
+        Item holding = null;
+        for (Item item : items) {
+            for (Cue each : item.cues()) {
+                if (each.id() == cueId) {
+                    old = each;
+                    holding = item;
+                } else if (each.number().equals(cue.number())) {
+                    throw numberTaken(each.number());
+                }
+            }
+        }
         Cue placed = cue.withId(cueId).withVersion(revision + 1);
-        Map<CueNumber, CueNumber> followed =
-                cue(cueId).map(old -> Map.of(old.number(), cue.number())).orElse(Map.of());
+        Map<CueNumber, CueNumber> followed = old == null ? Map.of() : Map.of(old.number(), cue.number());
+        Item from = holding;
         List<Item> changed = replaced(items, i -> {
-            if (i.id() != itemId && !has(i, cueId)) {
+            if (i.id() != itemId && i != from) {
                 return i;
             }
             Stream<Cue> others = i.cues().stream().filter(c -> c.id() != cueId);
@@ -349,10 +358,6 @@ public record Show(
                 i -> i.withCues(
                         i.cues().stream().filter(c -> !gone.contains(c.id())).toList()));
         return next(name, nextId, devices, changed);
-    }
-
-    private static boolean has(Item item, int cueId) {
-        return item.cues().stream().anyMatch(c -> c.id() == cueId);
     }
 
     /**

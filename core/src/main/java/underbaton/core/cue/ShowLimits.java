@@ -1,6 +1,7 @@
 package underbaton.core.cue;
 
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -22,6 +23,8 @@ final class ShowLimits {
     private static final int MOST_CUES = 20_000;
     private static final int MOST_LISTENERS = 500;
     private static final int MOST_PAGES = 50;
+    /** Numbers of which no more than one in so many is there are sorted, others ticked off. */
+    private static final int DENSE = 1000;
 
     /** @throws Refusal with the number that is too large, or the part that is there twice */
     static void require(List<Device> devices, List<Item> items, List<Listener> listeners, List<HandPage> hands) {
@@ -49,7 +52,7 @@ final class ShowLimits {
         }
     }
 
-    /** What is looked up by its id or number must be there once; each edit asks, so numbers alone are sorted. */
+    /** What is looked up by its id or number must be there once; each edit asks, so it is numbers alone that are looked through. */
     private static boolean isDistinct(
             List<Device> devices, List<Item> items, List<Listener> listeners, List<HandPage> hands) {
         int cues = countOf(items, i -> i.cues().size());
@@ -88,6 +91,30 @@ final class ShowLimits {
     }
 
     private static boolean isEachOnce(int[] all) {
+        int least = 0;
+        int most = -1;
+        boolean ascending = true;
+        for (int each : all) {
+            ascending &= each > most;
+            least = Math.min(least, each);
+            most = Math.max(most, each);
+        }
+        boolean dense = least == 0 && most / DENSE <= all.length;
+        return ascending || (dense ? isEachOnceInBits(all, most) : isEachOnceInOrder(all));
+    }
+
+    private static boolean isEachOnceInBits(int[] all, int most) {
+        BitSet there = new BitSet(most + 1);
+        for (int each : all) {
+            if (there.get(each)) {
+                return false;
+            }
+            there.set(each);
+        }
+        return true;
+    }
+
+    private static boolean isEachOnceInOrder(int[] all) {
         Arrays.sort(all);
         for (int i = 1; i < all.length; i++) {
             if (all[i] == all[i - 1]) {

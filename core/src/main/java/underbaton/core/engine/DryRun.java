@@ -232,9 +232,8 @@ public final class DryRun {
         private final Carried before;
         private final StraightPlay play;
         private final List<Map<Integer, PlannedCall>> shown = new ArrayList<>();
-        private final Map<Integer, PlannedCall> newest = new HashMap<>();
         private final Map<MoveStart, Double> starts = new HashMap<>();
-        private Map<Integer, PlannedCall> now = Map.of();
+        private PMap<Integer, PlannedCall> now = IntTreePMap.empty();
         private PMap<Integer, DeviceState> seen = IntTreePMap.empty();
 
         Recording(Plan plan, PlannedItem item, Carried before) {
@@ -276,24 +275,25 @@ public final class DryRun {
             if (told == seen) {
                 return;
             }
-            boolean changed = false;
             for (Map.Entry<Integer, DeviceState> each : told.entrySet()) {
                 if (each.getValue() != seen.get(each.getKey())) {
-                    changed |= show(each.getKey(), each.getValue());
+                    show(each.getKey(), each.getValue());
                 }
             }
             seen = told;
-            now = changed ? Map.copyOf(newest) : now;
         }
 
         private int order(PlannedCue cue) {
             return plan.indexOf(cue) - plan.firstOf(item.item().id());
         }
 
-        private boolean show(int deviceId, DeviceState state) {
+        private void show(int deviceId, DeviceState state) {
             PlannedCall shows = state.shows().orElse(null);
-            PlannedCall before = shows == null ? newest.remove(deviceId) : newest.put(deviceId, shows);
-            return before != shows;
+            if (shows == null) {
+                now = now.minus(deviceId);
+            } else if (shows != now.get(deviceId)) {
+                now = now.plus(deviceId, shows);
+            }
         }
 
         /** A cue that nothing leads to leaves everything as it is. */

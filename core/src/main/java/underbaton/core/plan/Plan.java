@@ -33,8 +33,14 @@ public final class Plan {
     private final List<PlannedItem> items;
     private final List<PlannedCue> cues;
     private final Map<Integer, Device> devicesById = new HashMap<>();
+    private final Map<Integer, PlannedItem> itemsById = new HashMap<>();
     private final Map<Integer, Integer> firstOfItem = new HashMap<>();
-    private final Map<Integer, Integer> placesByCue;
+    /** By cue id; worked out when it is first asked for. */
+    private volatile Map<Integer, Integer> placesByCue;
+
+    /** By item id, where its cues themselves stand in it; of an item when it is first asked for. */
+    private final Map<Integer, Map<Integer, Integer>> ordersByItem = new ConcurrentHashMap<>();
+
     private final Map<Integer, List<PlannedCall>> stops = new HashMap<>();
     private final Map<Integer, Connection> lines = new HashMap<>();
     private final Map<MoveStart, Double> starts;
@@ -85,15 +91,10 @@ public final class Plan {
         }
         int count = items.stream().mapToInt(i -> i.cues().size()).sum();
         List<PlannedCue> all = new ArrayList<>(count);
-        placesByCue = new HashMap<>(2 * count);
         for (PlannedItem item : items) {
+            itemsById.put(item.item().id(), item);
             firstOfItem.put(item.item().id(), all.size());
-            for (PlannedCue cue : item.cues()) {
-                if (cue.copy().isEmpty()) {
-                    placesByCue.put(cue.cueId(), all.size());
-                }
-                all.add(cue);
-            }
+            all.addAll(item.cues());
         }
         cues = Collections.unmodifiableList(all);
         devices.forEach(d -> stops.put(
@@ -222,7 +223,7 @@ public final class Plan {
     }
 
     public Optional<PlannedItem> item(int itemId) {
-        return items.stream().filter(i -> i.item().id() == itemId).findFirst();
+        return Optional.ofNullable(itemsById.get(itemId));
     }
 
     /** The place of the first cue of an item, or where it would stand; −1 for an item that is not there. */
@@ -295,24 +296,43 @@ public final class Plan {
 
     /** @return the place of the cue itself, not of its copies, or −1 */
     public int indexOf(int cueId) {
-        return placesByCue.getOrDefault(cueId, -1);
+        Map<Integer, Integer> known = placesByCue;
+        if (known == null) {
+            known = ownPlaces(cues);
+            placesByCue = known;
+        }
+        return known.getOrDefault(cueId, -1);
     }
 
     /** @return the place of that cue or that copy of it, or −1 */
     public int indexOf(PlannedCue cue) {
-        int first = firstOf(cue.item().id());
-        int own = indexOf(cue.cueId());
-        if (cue.copy().isEmpty() || first < 0) {
-            return own;
+        int itemId = cue.item().id();
+        PlannedItem item = itemsById.get(itemId);
+        if (item == null || cue.copy().isEmpty()) {
+            Integer order = item == null ? null : orders(item).get(cue.cueId());
+            return order == null ? indexOf(cue.cueId()) : firstOf(itemId) + order;
         }
-        for (int i = first;
-                i < cues.size() && cues.get(i).item().id() == cue.item().id();
-                i++) {
-            if (cues.get(i).cueId() == cue.cueId() && cues.get(i).copy().equals(cue.copy())) {
-                return i;
+        for (int i = 0; i < item.cues().size(); i++) {
+            PlannedCue other = item.cues().get(i);
+            if (other.cueId() == cue.cueId() && other.copy().equals(cue.copy())) {
+                return firstOf(itemId) + i;
             }
         }
         return -1;
+    }
+
+    private Map<Integer, Integer> orders(PlannedItem item) {
+        return ordersByItem.computeIfAbsent(item.item().id(), id -> ownPlaces(item.cues()));
+    }
+
+    private static Map<Integer, Integer> ownPlaces(List<PlannedCue> cues) {
+        Map<Integer, Integer> places = new HashMap<>(2 * cues.size());
+        for (int i = 0; i < cues.size(); i++) {
+            if (cues.get(i).copy().isEmpty()) {
+                places.put(cues.get(i).cueId(), i);
+            }
+        }
+        return places;
     }
 
     /** The first cue at or after a place that waits for GO; the number of cues when there is none. */

@@ -19,6 +19,17 @@ public record Control(int deviceId, String address) {
         return new Control(deviceId, address(message));
     }
 
+    // Asked for at every message: those that a record makes for itself are slow until they are compiled well.
+    @Override
+    public boolean equals(Object other) {
+        return this == other || other instanceof Control c && deviceId == c.deviceId && address.equals(c.address);
+    }
+
+    @Override
+    public int hashCode() {
+        return 31 * deviceId + address.hashCode();
+    }
+
     private static String address(Message message) {
         if (message instanceof OscMessage osc) {
             return osc.address();

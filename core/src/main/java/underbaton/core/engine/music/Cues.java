@@ -43,7 +43,7 @@ public final class Cues {
 
     /** What the item that plays brings at a moment; what an order has jumped over comes with the order, not before it. */
     public void landDue(long due) {
-        List<TimedCalls> coming = music.take(due, devices.told());
+        List<TimedCalls> coming = music.take(due, devices::told);
         if (!coming.isEmpty()) {
             land(coming, Math.max(due, step.now()));
         }

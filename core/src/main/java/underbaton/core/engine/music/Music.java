@@ -3,6 +3,7 @@ package underbaton.core.engine.music;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Supplier;
 import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.music.MusicState.Fired;
 import underbaton.core.engine.operator.Operator;
@@ -91,7 +92,7 @@ public final class Music {
     }
 
     /** What comes of the item that plays at a moment and is to be landed; where nothing is, it turns, or is over. */
-    List<TimedCalls> take(long due, DeviceStates told) {
+    List<TimedCalls> take(long due, Supplier<DeviceStates> told) {
         Playing p = playing.orElseThrow();
         List<TimedCalls> coming = p.comingAt(due, step.isDryRun());
         if (!coming.isEmpty()) {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.out.StepContext;
@@ -285,7 +286,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
     }
 
     /** The same, which are told now. @param states as the machines were told to be before that */
-    Playing telling(List<TimedCalls> taken, DeviceStates states) {
+    Playing telling(List<TimedCalls> taken, Supplier<DeviceStates> states) {
         return without(taken).vamping(vampRun.telling(taken, states));
     }
 

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.Supplier;
 import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.out.StepContext;
 import underbaton.core.plan.PlannedCall;
@@ -114,8 +115,9 @@ record VampRun(
     }
 
     /** @param states as the machines were told to be before that */
-    VampRun telling(List<TimedCalls> taken, DeviceStates states) {
-        List<TimedCalls> now = early.stream().filter(taken::contains).toList();
+    VampRun telling(List<TimedCalls> taken, Supplier<DeviceStates> states) {
+        List<TimedCalls> now =
+                early.isEmpty() ? early : early.stream().filter(taken::contains).toList();
         if (now.isEmpty()) {
             return this;
         }
@@ -128,7 +130,7 @@ record VampRun(
                 leavesAt,
                 early.stream().filter(t -> !now.contains(t)).toList(),
                 List.copyOf(all),
-                before.or(() -> Optional.of(states)));
+                before.or(() -> Optional.of(states.get())));
     }
 
     /** What comes in the next pass, without what has been told of it. */
