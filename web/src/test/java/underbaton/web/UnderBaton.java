@@ -9,7 +9,14 @@ import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.net.DatagramPacket;
 import java.net.DatagramSocket;
+import java.net.InetAddress;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -17,6 +24,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.StringJoiner;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.function.BooleanSupplier;
 import java.util.stream.IntStream;
@@ -26,9 +34,12 @@ import org.junit.jupiter.api.extension.BeforeAllCallback;
 import org.junit.jupiter.api.extension.ExtensionContext;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
+import underbaton.core.midi.OscMessage;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.shows.Shows;
+import underbaton.web.stage.OscPort;
+import underbaton.wire.osc.OscCodec;
 
 /**
  * The real application with a real database and a real browser, started once for all tests: {@code @RegisterExtension
@@ -46,6 +57,7 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
     private static final long LONGEST_MILLIS = 30_000;
 
     private static final int LOG_LINES = 30;
+    private static final HttpClient CLIENT = HttpClient.newHttpClient();
     private static ConfigurableApplicationContext application;
     private static Browser browser;
     private static int standInPort;
@@ -128,6 +140,45 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
                 .filter(r -> List.of("serious", "critical").contains(r.getImpact()))
                 .map(r -> r.getId() + " " + r.getNodes().get(0).getHtml())
                 .toList();
+    }
+
+    /** What a form posts. @param namesAndValues one after the other; a name may come more than once */
+    public HttpResponse<String> post(String path, String... namesAndValues) {
+        StringJoiner form = new StringJoiner("&");
+        for (int i = 0; i < namesAndValues.length; i += 2) {
+            form.add(namesAndValues[i] + "=" + URLEncoder.encode(namesAndValues[i + 1], StandardCharsets.UTF_8));
+        }
+        return send(HttpRequest.newBuilder(URI.create(url(path)))
+                .header("Content-Type", "application/x-www-form-urlencoded")
+                .POST(HttpRequest.BodyPublishers.ofString(form.toString()))
+                .build());
+    }
+
+    /** A message of Open Sound Control for the application. */
+    public DatagramPacket packet(String address, Object... arguments) {
+        byte[] said = new OscCodec()
+                .encode(new OscMessage(address, List.of(arguments)))
+                .toArray();
+        return new DatagramPacket(
+                said,
+                said.length,
+                InetAddress.getLoopbackAddress(),
+                bean(OscPort.class).number());
+    }
+
+    public HttpResponse<String> get(String path) {
+        return send(HttpRequest.newBuilder(URI.create(url(path))).build());
+    }
+
+    private static HttpResponse<String> send(HttpRequest request) {
+        try {
+            return CLIENT.send(request, HttpResponse.BodyHandlers.ofString());
+        } catch (IOException unreachable) {
+            throw new UncheckedIOException(unreachable);
+        } catch (InterruptedException stopped) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(stopped);
+        }
     }
 
     /** The id of the show with this name. */

@@ -299,9 +299,14 @@ public record PlaybackState(
 
     /** What has been called is made at once, and every move is where it ends. */
     PlaybackState atRest() {
+        return comingToRest().next();
+    }
+
+    /** What it takes to have all at once that has been called, and every move where it ends. */
+    Step comingToRest() {
         Parts parts = new Parts(this);
         parts.calls.comeToRest();
-        return parts.state();
+        return parts.done();
     }
 
     /** Nothing comes by itself any more, and nothing moves. */

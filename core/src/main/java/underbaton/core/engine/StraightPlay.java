@@ -222,7 +222,9 @@ final class StraightPlay {
 
     /** What was given long before has called all that it calls late, and its moves have come to their ends. */
     private void rest() {
-        state = state.atRest();
+        Step rests = state.comingToRest();
+        watcher.accept(rests);
+        state = rests.next();
         wake = Engine.step(state, Event.pass(state.nowNanos())).wakeNanos();
     }
 

@@ -130,7 +130,8 @@ public final class FadeCurve {
     private OptionalLong change(long first, int place, long gap, long end) {
         long at = first;
         int flat = 0;
-        while (at < end && flat <= BENDS + 1) {
+        // Behind the farthest look there is none: below 0 the count has run over.
+        while (at >= 0 && at < end && flat <= BENDS + 1) {
             long bend = Math.min(end, bendAfter(at));
             // The last look before the bend.
             long last = at + (bend - 1 - at) / gap * gap;

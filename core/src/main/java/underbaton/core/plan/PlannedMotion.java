@@ -28,6 +28,11 @@ public record PlannedMotion(
         long periodNanos,
         Optional<PlannedCall> then) {
 
+    /** A move that lasts no time comes to its end at once; only waves have none. */
+    public PlannedMotion {
+        lastsNanos = motion instanceof Motion.Move ? Math.max(1, lastsNanos) : lastsNanos;
+    }
+
     /**
      * @param exact where the control stands, 0–127; a move from nobody knows where is at its amount at once, since a guess
      *     could be a jump the other way first

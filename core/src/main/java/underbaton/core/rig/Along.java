@@ -5,7 +5,9 @@ public enum Along {
     /** A scene moves the faders: where a control of the machine stands is as the scene says, which we do not know. */
     LEVELS("levels"),
     /** Another song begins at its first page: the machine's own lists that are stepped through go to their first place. */
-    LISTS("lists");
+    LISTS("lists"),
+    /** Another reel ends the clip of the one before: what was set going on the machine no longer runs. */
+    RUNS("what runs");
 
     private final String word;
 

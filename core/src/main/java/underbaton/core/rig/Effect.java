@@ -68,8 +68,9 @@ public record Effect(Kind kind, String of, int amount, List<Along> along) {
     private static final Pattern BY = Pattern.compile("(.*?)(?:^| )(?:by )?([-−+]\\d{1,4}|\\d{1,4})");
     private static final Pattern TO = Pattern.compile("(.*?)(?:^| )to (\\d{1,4})");
 
+    private static final String EACH = "(?:levels|lists|what runs)";
     private static final Pattern ALONG =
-            Pattern.compile("(.*?),? takes along (levels|lists)(?: and (levels|lists))?", Pattern.CASE_INSENSITIVE);
+            Pattern.compile("(.*?),? takes along (" + EACH + "(?: and " + EACH + "){0,2})", Pattern.CASE_INSENSITIVE);
 
     public Effect {
         along = Arrays.stream(Along.values()).filter(along::contains).toList();
@@ -105,9 +106,9 @@ public record Effect(Kind kind, String of, int amount, List<Along> along) {
     public static Effect of(String typed) {
         Matcher taking = ALONG.matcher(typed.strip());
         if (taking.matches()) {
+            List<String> said = List.of(taking.group(2).toLowerCase(Locale.ROOT).split(" and "));
             List<Along> along = Arrays.stream(Along.values())
-                    .filter(a -> a.word().equalsIgnoreCase(taking.group(2))
-                            || a.word().equalsIgnoreCase(taking.group(3)))
+                    .filter(a -> said.contains(a.word()))
                     .toList();
             return of(taking.group(1)).takingAlong(along);
         }

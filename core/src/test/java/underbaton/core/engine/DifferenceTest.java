@@ -48,6 +48,8 @@ class DifferenceTest extends PlayedShow {
         phrase("Scene B", "program 2", "holds scene, takes along levels", "", false);
         phrase("Song 1", "program 10", "holds song, takes along lists", "", false);
         phrase("Song 2", "program 11", "holds song, takes along lists", "", false);
+        phrase("Hymn 1", "program 12", "holds screen, takes along lists", "", false);
+        phrase("Hymn 2", "program 13", "holds screen, takes along lists", "", false);
         phrase("Next", "note 60", "steps page by 1", "", false);
         phrase("Previous", "note 61", "steps page by -1", "", false);
         phrase("First", "note 62", "sets page to 1", "", false);
@@ -60,6 +62,8 @@ class DifferenceTest extends PlayedShow {
         phrase("Rain", "note 38", "starts rain", "", false);
         phrase("Rain again", "note 39", "starts rain", "", false);
         phrase("Rain out", "note 37", "stops rain", "", false);
+        phrase("Folder 1", "program 20", "holds folder, takes along what runs", "", false);
+        phrase("Folder 2", "program 21", "holds folder, takes along what runs", "", false);
         phrase("All off", "note 0", "stops", "", false);
         phrase("Fader", "control 7 to ?", "levels", "per cent", false);
         phrase("Pan", "control 10 to ?", "levels", "pan", false);
@@ -151,6 +155,18 @@ class DifferenceTest extends PlayedShow {
                         told("Song 1", "10 ms", "Next", "10 ms", "Blank")))
                 .as("the step shows what the blank hides")
                 .containsExactly("page 3 (page 2): 90 3C 7F", "Blank (Blank): 90 3A 7F");
+        assertThat(difference(told("Song 1", "Next", "10 ms", "Blank"), told("Song 1", "Blank", "10 ms", "Next")))
+                .as("a step after the blank has shown it, though the blank was told last of its kind")
+                .containsExactly("Blank (Blank): 90 3A 7F");
+        assertThat(difference(told("Song 1", "Blank", "10 ms", "Next"), told("Song 1", "Blank", "10 ms", "Next")))
+                .isEmpty();
+        assertThat(difference(told("Hymn 1", "10 ms", "Next", "Blank"), told("Hymn 2", "10 ms", "Next", "Previous")))
+                .as("also where both come in one instant")
+                .containsExactly("page 2 (page 1): 90 3C 7F", "Blank (Hymn 2): 90 3A 7F");
+        assertThat(difference(
+                        told("Hymn 1", "10 ms", "Next", "10 ms", "Blank", "10 ms", "Hymn 2"),
+                        told("Hymn 2", "10 ms", "Next", "Next")))
+                .containsExactly("page 1 (page 3): 90 3E 7F");
         // The song comes after the steps in the book: so it does here, and takes them back.
         assertThat(difference(told("Next", "Next", "10 ms", "Song 1"), told())).containsExactly("Song 1: C0 0A");
     }
@@ -167,6 +183,20 @@ class DifferenceTest extends PlayedShow {
         assertThat(difference(told("First", "Next", "Next", "Next", "Next", "Next", "Next"), told("First")))
                 .as("the list has five places")
                 .containsExactly("page 5 (page 1): 90 3C 7F, 90 3C 7F, 90 3C 7F, 90 3C 7F");
+    }
+
+    /** Common practice: a player's folder is chosen by program, and what runs belongs to the folder before. */
+    @Test
+    void whatRunsIsSetGoingAgainBehindTheFolderThatEndedIt() {
+        assertThat(difference(told("Folder 2", "10 ms", "Bed"), told("Folder 1", "10 ms", "Bed")))
+                .containsExactly("Folder 2 (Folder 1): C0 15", "Bed: 90 24 7F");
+        assertThat(difference(told("Rain", "10 ms", "Folder 2"), told("Folder 1", "10 ms", "Rain")))
+                .as("the folder stops it")
+                .containsExactly("Folder 2 (Folder 1): C0 15");
+        assertThat(difference(told("Rain", "10 ms", "Folder 2"), told("Folder 2", "10 ms", "Rain")))
+                .as("the folder is there")
+                .containsExactly("nothing runs (Rain runs): 90 25 7F");
+        assertThat(difference(told("Rain out", "Folder 1"), told("Rain"))).containsExactly("Folder 1: C0 14");
     }
 
     @Test

@@ -70,10 +70,8 @@ final class Machines {
         if (n.channel() == 0 && n.note() < PlayableShows.LOOKS) {
             parts.put("lights look", "" + n.note());
         } else if (n.channel() == 4 && n.note() == 70) {
-            for (int i = 0; i < PlayableShows.LOOPS; i++) {
-                parts.put("player loop " + i, "off");
-            }
-            parts.put(FILM, "off");
+            nothingRuns();
+            parts.put("player reel", "none");
         } else if (n.channel() == 4 && n.note() >= 40 && n.note() < 40 + PlayableShows.LOOPS) {
             parts.put("player loop " + (n.note() - 40), "runs");
         } else if (n.channel() == 5) {
@@ -81,6 +79,13 @@ final class Machines {
             boolean jumps = n.note() == 50;
             song = song == 0 && !jumps ? 0 : Math.max(TOP, Math.min(PlayableShows.SONGS, song + by));
         }
+    }
+
+    private void nothingRuns() {
+        for (int i = 0; i < PlayableShows.LOOPS; i++) {
+            parts.put("player loop " + i, "off");
+        }
+        parts.put(FILM, "off");
     }
 
     private void release(int note) {
@@ -110,6 +115,10 @@ final class Machines {
                 parts.put("console fader " + i, leaves < 0 ? "as scene " + p.program() : "" + leaves);
                 parts.put("console mute " + i, "as scene " + p.program());
             }
+        } else if (p.channel() == 4) {
+            // A clip belongs to its reel.
+            parts.put("player reel", "" + p.program());
+            nothingRuns();
         } else if (p.channel() == 6) {
             parts.put("keys patch", "" + p.program());
         }

@@ -42,6 +42,7 @@ final class PlayableShows {
     static final int SCENES = 4;
     static final int FADERS = 4;
     static final int LOOPS = 3;
+    private static final int REELS = 3;
     static final int SONGS = 7;
     static final long FILM_NANOS = 90_000_000_000L;
 
@@ -154,6 +155,9 @@ final class PlayableShows {
         for (int i = 0; i < LOOPS; i++) {
             phrase("Loop " + i, "note " + (40 + i), "", "starts loop " + i);
             phrase("Stop loop " + i, "note off " + (40 + i), "", "stops loop " + i);
+        }
+        for (int i = 0; i < REELS; i++) {
+            phrase("Reel " + i, "program " + i, "", "holds reel, takes along what runs");
         }
         phrase("Shot", "note 60 for 200 ms", "", "moment");
         phrase("Film", "control 20 to ?", "seconds 0 to 127", "starts film for 1:30");
@@ -308,7 +312,8 @@ final class PlayableShows {
     }
 
     private String player() {
-        return switch (random.nextInt(7)) {
+        return switch (random.nextInt(8)) {
+            case 7 -> "Reel " + random.nextInt(REELS);
             case 0, 1 -> "Loop " + random.nextInt(LOOPS);
             case 2, 3 -> "Stop loop " + random.nextInt(LOOPS);
             case 4 -> "Shot";

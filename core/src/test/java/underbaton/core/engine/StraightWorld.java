@@ -1,6 +1,9 @@
 package underbaton.core.engine;
 
+import java.util.HashMap;
 import java.util.HashSet;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Set;
 import java.util.function.ToLongFunction;
 import underbaton.core.engine.move.Move;
@@ -8,11 +11,13 @@ import underbaton.core.engine.music.FollowOn;
 import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.music.Playing;
 import underbaton.core.engine.out.Happening;
+import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.TimedCalls;
 import underbaton.core.rig.Control;
+import underbaton.core.rig.Device;
 
 /**
  * A show played by an operator who has the book before him and presses GO in its order: when all rests, though before what the book puts
@@ -28,6 +33,11 @@ final class StraightWorld extends WalkedWorld {
     private long began;
     /** The item that set the film going. */
     private int filmItem;
+
+    /** Machines with a lead that were given something by hand so shortly before a timed cue that they had been told of that first. */
+    final Set<String> crossed = new HashSet<>();
+
+    private final Map<Integer, Long> byHand = new HashMap<>();
 
     /** Controls that were in a wave without an end. */
     final Set<Control> waved = new HashSet<>();
@@ -51,12 +61,25 @@ final class StraightWorld extends WalkedWorld {
                 .orElse(null);
         hurried |= left != null && isToldBehind(left, left.position(step.next().nowNanos()));
         super.take(step);
+        step.messages().forEach(this::cross);
         filmItem =
                 machines.filmBegan() == filmBefore ? filmItem : state.progress().itemId();
         for (Move move : state.moves().values()) {
             if (move.isEndless()) {
                 waved.add(move.motion().control());
             }
+        }
+    }
+
+    private void cross(ScheduledMessage m) {
+        int index = told.indexOf(m.cause().cueId());
+        boolean timed = index >= 0 && told.cues().get(index).atNanos().isPresent();
+        Device device = told.device(m.deviceId()).orElseThrow();
+        if (!timed) {
+            byHand.put(device.id(), m.dueNanos());
+        } else if (m.dueNanos() - byHand.getOrDefault(device.id(), Long.MIN_VALUE / 2)
+                <= device.leadMs() * 1_000_000L) {
+            crossed.add(device.name().toLowerCase(Locale.ROOT));
         }
     }
 

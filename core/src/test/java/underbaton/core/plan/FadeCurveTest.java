@@ -147,4 +147,16 @@ class FadeCurveTest {
             }
         }
     }
+
+    @Test
+    @Timeout(5)
+    void a_move_that_lasts_no_time_has_an_end() {
+        for (Message open : List.of(FADER, FLOAT)) {
+            FadeCurve curve =
+                    move(Motion.Shape.STRAIGHT, "per cent", open, 100, 0).from(OptionalDouble.of(0));
+            List<FadeCurve.Step> steps = all(curve, -1, MS, 10);
+            assertThat(steps).hasSizeBetween(1, 2);
+            assertThat(curve.exactOf(steps.get(steps.size() - 1).place())).isEqualTo(127);
+        }
+    }
 }

@@ -38,7 +38,6 @@ import underbaton.core.rig.Phrase;
 import underbaton.web.UnderBaton;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Edits;
-import underbaton.web.stage.OscPort;
 import underbaton.web.stage.Stage;
 import underbaton.wire.osc.OscCodec;
 import underbaton.wire.session.Peer;
@@ -149,14 +148,7 @@ public abstract class TouchedBoard {
     }
 
     protected static void say(DatagramSocket socket, String address, Object... arguments) throws Exception {
-        byte[] packet = new OscCodec()
-                .encode(new OscMessage(address, List.of(arguments)))
-                .toArray();
-        socket.send(new DatagramPacket(
-                packet,
-                packet.length,
-                InetAddress.getLoopbackAddress(),
-                baton.bean(OscPort.class).number()));
+        socket.send(baton.packet(address, arguments));
     }
 
     protected static String answer(DatagramSocket socket) throws IOException {

@@ -51,12 +51,13 @@ public final class Calls {
         this.agenda = agenda;
     }
 
-    /** Calls of one instant: each device gets its programs first, whichever cue they come from. */
+    /** Calls that are made together: in the order in which they should have left, and of one instant each device gets its programs first. */
     public void makeAll(List<DueCall> calls) {
         List<DueCall> inOrder = calls.size() < 2
                 ? calls
                 : calls.stream()
-                        .sorted(Comparator.comparingInt(d -> step.plan().rank(d.call())))
+                        .sorted(Comparator.comparingLong(DueCall::wanted)
+                                .thenComparingInt(d -> step.plan().rank(d.call())))
                         .toList();
         for (DueCall each : inOrder) {
             if (each.due() > step.now()) {

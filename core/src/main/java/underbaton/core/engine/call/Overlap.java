@@ -24,7 +24,8 @@ final class Overlap {
         if (waits.effect().takesASlot()) {
             boolean all = call.effect().kind() == Effect.Kind.STOPS
                             && Slot.key(call.effect()).isEmpty()
-                    || kind == Effect.Kind.HOLDS && call.effect().takesAlong(Along.LEVELS);
+                    || kind == Effect.Kind.HOLDS && call.effect().takesAlong(Along.LEVELS)
+                    || kind == Effect.Kind.STARTS && call.effect().takesAlong(Along.RUNS);
             return call.effect().takesASlot() && (all || isOfSameName(waits, call));
         }
         return !waits.levels().isEmpty() && waits.levels().keySet().stream().allMatch(control -> sets(call, control));

@@ -174,19 +174,28 @@ final class Difference {
         if (has.state().slot("").filter(Slot::stopped).isPresent()) {
             return true;
         }
-        if (!name.isEmpty()) {
-            return has.state().slot(name).isPresent();
+        if (!name.isEmpty() && has.state().slot(name).isPresent()) {
+            return true;
         }
-        return device.phrases().stream()
+        List<Effect> takers = device.phrases().stream()
                 .map(Phrase::effect)
                 .filter(e -> e.kind() == Effect.Kind.STARTS || e.kind() == Effect.Kind.HOLDS)
-                .allMatch(e -> has.state().slot(Slot.key(e)).isPresent());
+                .filter(e -> name.isEmpty() || Slot.key(e).equals(name))
+                .toList();
+        return (name.isEmpty() || !takers.isEmpty()) && takers.stream().allMatch(this::isKnown);
+    }
+
+    /** What takes along what runs leaves nothing running that was not set going after it. */
+    private boolean isKnown(Effect effect) {
+        boolean ended = effect.kind() == Effect.Kind.STARTS
+                && has.state().slots().stream().anyMatch(s -> s.call().effect().takesAlong(Along.RUNS));
+        return ended || has.state().slot(Slot.key(effect)).isPresent();
     }
 
     private void hold(Slot want) {
         Optional<Slot> now = has.state().slot(want.name());
         boolean same = now.filter(s -> isAgain(s.call(), want.call())).isPresent();
-        if (!same || movedSince(want)) {
+        if (!same || movedSince(want) || isShownAgain(now.get(), want)) {
             add(Kind.SLOT, want.name(), words(now), want.call().phrase(), Optional.of(want.call()));
         }
     }
@@ -201,6 +210,17 @@ final class Difference {
         boolean slots = has.state().slots().stream()
                 .anyMatch(s -> s.holds() && wants.state().slot(s.name()).isEmpty());
         return levels || slots;
+    }
+
+    /** Stepped on since then, it may show what was hidden; in the book no step came after it. */
+    private boolean isShownAgain(Slot now, Slot want) {
+        return !want.call().effect().takesAlong(Along.LISTS)
+                && has.state().pointers().stream()
+                        .filter(p -> p.call().isPresent() && p.sinceNanos() > now.sinceNanos())
+                        .anyMatch(p -> wants.state()
+                                .pointer(p.name())
+                                .filter(w -> w.sinceNanos() > want.sinceNanos())
+                                .isEmpty());
     }
 
     private void run(Slot want) {

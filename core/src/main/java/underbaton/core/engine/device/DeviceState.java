@@ -18,6 +18,8 @@ import underbaton.core.rig.StepList;
  */
 public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
 
+    private static final long INSTANT_NANOS = 1_000;
+
     public static final DeviceState UNKNOWN = new DeviceState(List.of(), List.of());
 
     /** Before the show begins, as the book has it: each list stands at its first place. */
@@ -46,6 +48,22 @@ public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
      * @param lists those that the device steps through
      */
     public DeviceState after(PlannedCall call, long nanos, List<StepList> lists) {
+        return made(call, behindAll(nanos), lists);
+    }
+
+    /** Of calls of one instant the later one is known to be later. */
+    private long behindAll(long nanos) {
+        long last = nanos - 1;
+        for (Slot slot : slots) {
+            last = slot.sinceNanos() - nanos < INSTANT_NANOS ? Math.max(last, slot.sinceNanos()) : last;
+        }
+        for (Pointer pointer : pointers) {
+            last = pointer.sinceNanos() - nanos < INSTANT_NANOS ? Math.max(last, pointer.sinceNanos()) : last;
+        }
+        return last + 1;
+    }
+
+    private DeviceState made(PlannedCall call, long nanos, List<StepList> lists) {
         return switch (call.effect().kind()) {
             case HOLDS, STARTS, STOPS ->
                 new DeviceState(
@@ -80,14 +98,15 @@ public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
         return new DeviceState(slots, List.copyOf(all));
     }
 
-    /** What stops with no name ends all that is held or goes on; what takes levels along changes all that is held. */
+    /** What stops with no name ends all that is held or goes on; what takes levels along changes all that is held; what takes along what runs ends it. */
     private List<Slot> taken(PlannedCall call, long nanos) {
         Slot now = Slot.of(call, nanos);
         List<Slot> left = new ArrayList<>(slots.size() + 1);
         boolean all = now.stopped() && now.name().isEmpty();
-        boolean along = call.effect().takesAlong(Along.LEVELS);
+        boolean levels = call.effect().takesAlong(Along.LEVELS);
+        boolean runs = call.effect().takesAlong(Along.RUNS);
         for (Slot slot : slots) {
-            boolean taken = all || slot.name().equals(now.name()) || along && slot.holds();
+            boolean taken = all || slot.name().equals(now.name()) || levels && slot.holds() || runs && slot.starts();
             if (!taken) {
                 left.add(slot);
             }

@@ -33,7 +33,7 @@ public record Slot(String name, PlannedCall call, int itemId, long sinceNanos) {
     /** Whether it was set going; what has a length is over when that has passed. */
     public boolean runsAt(long nanos) {
         long lasts = call.effect().amount() * 1_000_000_000L;
-        return call.effect().kind() == Effect.Kind.STARTS && (lasts == 0 || nanos - sinceNanos < lasts);
+        return starts() && (lasts == 0 || nanos - sinceNanos < lasts);
     }
 
     public Slot of(int newItemId) {
@@ -42,6 +42,11 @@ public record Slot(String name, PlannedCall call, int itemId, long sinceNanos) {
 
     public boolean holds() {
         return call.effect().kind() == Effect.Kind.HOLDS;
+    }
+
+    /** Whether it was set going, though it may have come to its end by itself. */
+    public boolean starts() {
+        return call.effect().kind() == Effect.Kind.STARTS;
     }
 
     public boolean stopped() {

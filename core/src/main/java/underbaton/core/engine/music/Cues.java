@@ -106,7 +106,24 @@ public final class Cues {
         music.follow(Optional.empty());
         int index = plan().indexOf(f.cue());
         if (index >= 0) {
+            keepLateCalls(f.cue().item().id());
             fireFrom(index, due, f.sinceCueId(), f.sinceNanos());
+        }
+    }
+
+    /** An item that is left by itself has given its last cue: what that one calls late still comes. */
+    private void keepLateCalls(int nextItemId) {
+        Playing left = music.playing()
+                .filter(p -> !p.paused() && p.item().item().id() != nextItemId)
+                .orElse(null);
+        if (left == null) {
+            return;
+        }
+        for (TimedCalls late : left.ahead()) {
+            if (music.progress().whereGiven(late.cue()) != ItemProgress.NOT_GIVEN) {
+                long due = left.dueAt(late.nanos());
+                late.calls().forEach(call -> calls.makeAll(List.of(due(late, call, due, left.dueAt(0)))));
+            }
         }
     }
 

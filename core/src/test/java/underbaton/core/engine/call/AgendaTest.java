@@ -4,12 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.pcollections.TreePMap;
 import underbaton.core.engine.out.Cause;
 import underbaton.core.engine.out.StepContext;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.rig.Effect;
 
 class AgendaTest {
 
@@ -69,5 +73,26 @@ class AgendaTest {
         agenda = new Agenda(Agenda.shifted(agenda.state(), 100));
         assertThat(agenda.nextNanos()).isEqualTo(110);
         assertThat(agenda.takeFirst().what().cause().sinceNanos()).isEqualTo(100);
+    }
+
+    private void step(int device, String effect) {
+        PlannedCall call =
+                new PlannedCall(device, 1, effect, Effect.of(effect), List.of(), Optional.empty(), Map.of(), 0, 0, 0);
+        agenda.add(10, new Pending.ToCall(call, why));
+    }
+
+    @Test
+    void what_steps_one_list_of_one_machine_is_known() {
+        add(5, 1);
+        step(1, "steps page by +2");
+        step(1, "steps verse by +1");
+        step(2, "steps page by +3");
+        step(1, "sets page to 4");
+        step(1, "holds page");
+        assertThat(Agenda.steps(agenda.state(), 1, "page"))
+                .extracting(Effect::toString)
+                .containsExactly("steps page by +2", "sets page to 4");
+        assertThat(Agenda.steps(agenda.state(), 2, "page")).hasSize(1);
+        assertThat(Agenda.steps(agenda.state(), 2, "verse")).isEmpty();
     }
 }

@@ -58,6 +58,9 @@ class DeviceStateTest {
         assertThat(slots(after(look, call("Bed", "starts bed"), call("Scene", "holds scene, takes along levels"))))
                 .as("a scene takes what is held along, and leaves what runs")
                 .containsExactly("bed=Bed", "scene=Scene");
+        assertThat(slots(after(look, call("Bed", "starts bed"), call("Reel", "holds reel, takes along what runs"))))
+                .as("a reel ends what runs, and leaves what is held")
+                .containsExactly("look=Look", "reel=Reel");
         assertThat(slots(after(look, call("Bed", "starts bed"), call("Bed out", "stops bed"))))
                 .containsExactly("look=Look", "bed=Bed out");
         assertThat(slots(after(look, call("Bed", "starts bed"), call("All out", "stops"))))
