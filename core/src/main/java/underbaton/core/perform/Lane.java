@@ -1,6 +1,8 @@
 package underbaton.core.perform;
 
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.PriorityQueue;
 import java.util.concurrent.locks.Lock;
 import java.util.concurrent.locks.LockSupport;
@@ -39,10 +41,14 @@ public final class Lane {
 
     private final int showId;
     private volatile Device device;
+    private volatile StepGaps gaps;
     private final Outlet outlet;
     private final Clock clock;
     private final Scribe scribe;
     private final PriorityQueue<Place> waiting = new PriorityQueue<>();
+    /** By list, when the machine takes its next step; held by whoever holds {@code waiting}. */
+    private final Map<String, Long> takesNext = new HashMap<>();
+
     private long count;
     /** The latest moment that brought forth something which was taken from here to be sent. */
     private long leftNanos = Long.MIN_VALUE;
@@ -77,6 +83,7 @@ public final class Lane {
     public Lane(int showId, Device device, Outlet outlet, Clock clock, Scribe scribe, Loops loops) {
         this.showId = showId;
         this.device = device;
+        this.gaps = StepGaps.of(device);
         this.outlet = outlet;
         this.clock = clock;
         this.scribe = scribe;
@@ -153,7 +160,9 @@ public final class Lane {
     private boolean isFirst(ScheduledMessage message) {
         synchronized (waiting) {
             Place first = waiting.peek();
-            boolean free = !closed && (first == null || first.message.dueNanos() - message.dueNanos() > 0);
+            boolean free = !closed
+                    && (first == null || first.message.dueNanos() - message.dueNanos() > 0)
+                    && nanosTo(message) <= 0;
             leftNanos = free ? Math.max(leftNanos, message.bornNanos()) : leftNanos;
             return free;
         }
@@ -185,6 +194,7 @@ public final class Lane {
     /** Same device, other name or numbers: what the log prints from now on. */
     public void rename(Device changed) {
         device = changed;
+        gaps = StepGaps.of(changed);
     }
 
     /** Whether nothing waits, and nothing is being sent. */
@@ -261,7 +271,7 @@ public final class Lane {
     private ScheduledMessage takeDue() {
         synchronized (waiting) {
             Place first = waiting.peek();
-            if (first == null || first.message.dueNanos() - clock.nanos() > 0) {
+            if (first == null || nanosTo(first.message) > 0) {
                 return null;
             }
             leftNanos = Math.max(leftNanos, first.message.bornNanos());
@@ -272,9 +282,28 @@ public final class Lane {
     private long nanosToNext() {
         synchronized (waiting) {
             Place first = waiting.peek();
-            return first == null
-                    ? LONGEST_NAP_NANOS
-                    : Math.min(LONGEST_NAP_NANOS, first.message.dueNanos() - clock.nanos());
+            return first == null ? LONGEST_NAP_NANOS : Math.min(LONGEST_NAP_NANOS, nanosTo(first.message));
+        }
+    }
+
+    /**
+     * Until a message can leave: until it is due, and one that steps the machine on no sooner than the machine takes it, however late the
+     * step before it was. What comes behind it waits too, since a step may show what that hides.
+     */
+    private long nanosTo(ScheduledMessage message) {
+        long now = clock.nanos();
+        StepGaps.Step step = gaps.of(message.message());
+        Long free = step == null ? null : takesNext.get(step.list());
+        long due = message.dueNanos() - now;
+        return free == null ? due : Math.max(due, free - now);
+    }
+
+    private void stepped(ScheduledMessage message, long now) {
+        StepGaps.Step step = gaps.of(message.message());
+        if (step != null) {
+            synchronized (waiting) {
+                takesNext.put(step.list(), now + step.gapNanos());
+            }
         }
     }
 
@@ -286,6 +315,7 @@ public final class Lane {
             outcome = new Outlet.NotSent("a fault in Under Baton: " + fault);
         }
         long now = clock.nanos();
+        stepped(message, now);
         long lateMicros = Math.max(0, (now - message.dueNanos()) / 1000);
         last = new Last(now, lateMicros, outcome instanceof Outlet.NotSent not ? not.reason() : "");
         Bytes bytes = outcome instanceof Outlet.Sent sent ? sent.bytes() : Bytes.NONE;

@@ -8,6 +8,7 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.engine.out.Cause;
 import underbaton.core.engine.out.ScheduledMessage;
@@ -17,7 +18,10 @@ import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Effect;
+import underbaton.core.rig.StepList;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 
@@ -87,6 +91,48 @@ class LaneTest {
         assertThat(entry.meaning()).isEqualTo("note E0, channel 1");
         assertThat(entry.cause()).isEqualTo("cue 1");
         assertThat(entry.trouble()).isEmpty();
+    }
+
+    @Test
+    void aMachineThatTakesAStepEachEightyMillisecondsGetsNoneSooner() throws InterruptedException {
+        Show show = Shows.device(Show.empty(1, "Words"), "Words", Department.WORDS, 0);
+        show = Shows.phrase(show, "Next", "note 60", Effect.of("steps page by +1"));
+        Device words = show.devices().get(0).withStepLists(List.of(new StepList("Page", 40, 80)));
+        Lane lane = new Lane(
+                1,
+                words,
+                m -> {
+                    arrived.add(m);
+                    return new Outlet.Sent(((MidiMessage) m).encode());
+                },
+                clock,
+                scribe,
+                loops);
+        lane.send(sending(60));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
+        isAtRest(lane);
+        clock.forward(30_000_000);
+        lane.send(sending(60));
+        lane.send(sending(58));
+        lane.sendAtOnce(sending(60));
+        clock.forward(49_999_999);
+        assertThat(arrived.poll(200, TimeUnit.MILLISECONDS))
+                .as("80 ms after the first, though it was told late, and nothing overtakes it")
+                .isNull();
+        clock.forward(1);
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 58, 127));
+        assertThat(arrived.poll(100, TimeUnit.MILLISECONDS)).isNull();
+        clock.forward(80_000_000);
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
+        lane.close();
+    }
+
+    /** What has arrived has left altogether only a moment later. */
+    private static void isAtRest(Lane lane) throws InterruptedException {
+        for (int i = 0; i < 3000 && !lane.isIdle(); i++) {
+            Thread.sleep(1);
+        }
     }
 
     @Test
