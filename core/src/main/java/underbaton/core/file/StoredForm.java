@@ -5,6 +5,7 @@ import com.fasterxml.jackson.annotation.JsonInclude;
 import com.fasterxml.jackson.annotation.JsonSetter;
 import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.annotation.PropertyAccessor;
+import java.util.Collection;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Matcher;
@@ -14,6 +15,7 @@ import tools.jackson.core.JacksonException;
 import tools.jackson.core.JsonGenerator;
 import tools.jackson.core.StreamReadConstraints;
 import tools.jackson.core.StreamReadFeature;
+import tools.jackson.core.exc.InputCoercionException;
 import tools.jackson.core.exc.StreamConstraintsException;
 import tools.jackson.core.exc.StreamReadException;
 import tools.jackson.core.json.JsonFactory;
@@ -181,6 +183,27 @@ public final class StoredForm {
         return at == null || at.getLineNr() < 1 ? "" : "line " + at.getLineNr() + ", column " + at.getColumnNr() + ": ";
     }
 
+    private static String expected(Class<?> type) {
+        if (type == null) {
+            return "something else";
+        }
+        if (type == boolean.class || type == Boolean.class) {
+            return "true or false";
+        }
+        if (type == int.class || type == long.class || type == Integer.class || type == Long.class) {
+            return "a whole number";
+        }
+        if (type == double.class || type == float.class || Number.class.isAssignableFrom(type)) {
+            return "a number";
+        }
+        if (CharSequence.class.isAssignableFrom(type) || type.isEnum()) {
+            return "a text in quotation marks";
+        }
+        return Collection.class.isAssignableFrom(type)
+                ? "a list in brackets"
+                : "something in braces with keys of its own";
+    }
+
     private static String why(JacksonException unread) {
         for (Throwable cause = unread; cause != null; cause = cause.getCause()) {
             if (cause instanceof Refusal || cause instanceof IllegalArgumentException) {
@@ -196,11 +219,14 @@ public final class StoredForm {
         if (unread instanceof MismatchedInputException other) {
             boolean missing = other.getOriginalMessage().contains("ull value for creator")
                     || other.getOriginalMessage().startsWith("Cannot map `null`");
-            return missing ? "it is missing." : "something else is expected there.";
+            return missing ? "it is missing." : expected(other.getTargetType()) + " must stand there.";
         }
         Matcher doubled = DOUBLED.matcher(unread.getOriginalMessage());
         if (doubled.find()) {
             return "“" + doubled.group(1) + "” stands there twice; take one of them out.";
+        }
+        if (unread instanceof InputCoercionException) {
+            return "that number is larger than any that can stand there.";
         }
         return unread instanceof StreamConstraintsException
                 ? "it is larger or deeper than anything that is kept here."

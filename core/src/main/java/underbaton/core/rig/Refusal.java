@@ -53,8 +53,8 @@ public final class Refusal extends RuntimeException {
     /** The text, refused when longer than {@code most} characters, or when it cannot be written down (half a character). */
     public static String requireShort(String field, String text, int most) {
         if (text.length() > most) {
-            throw new Refusal(
-                    field, "The " + field + " has " + text.length() + " characters; shorten it to " + most + ".");
+            String what = field.startsWith("what ") ? "W" + field.substring(1) : "The " + field;
+            throw new Refusal(field, what + " has " + text.length() + " characters; shorten it to " + most + ".");
         }
         return requireWhole(field, text);
     }

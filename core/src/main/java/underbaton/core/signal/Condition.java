@@ -14,6 +14,8 @@ import underbaton.core.rig.Refusal;
  */
 public record Condition(int place, Relation relation, String value) {
 
+    private static final List<String> NAMED = List.of("first", "second", "third");
+
     /** How the argument is compared with the value. */
     public enum Relation {
         IS(""),
@@ -74,7 +76,7 @@ public record Condition(int place, Relation relation, String value) {
     }
 
     private String nth() {
-        return place == 0 ? "first" : place == 1 ? "second" : place + 1 + "th";
+        return place < NAMED.size() ? NAMED.get(place) : place + 1 + "th";
     }
 
     /** {@code first argument at least 0.5}. */

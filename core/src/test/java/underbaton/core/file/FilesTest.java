@@ -214,7 +214,7 @@ class FilesTest {
                 "{\"format\":\"under-baton-device\",\"version\":1}|nothing of “numbering”",
                 "{\"wings\":2}|wings",
                 "null|says “null”",
-                "{\"format\":\"under-baton-device\",\"version\":\"1\"}|at version: something else",
+                "{\"format\":\"under-baton-device\",\"version\":\"1\"}|at version: a whole number must stand there",
             })
     void aMachineThatCannotBeReadIsExplained(String json, String words) {
         assertThatThrownBy(() -> DeviceFile.read(utf8(json)))

@@ -87,6 +87,10 @@ class ShowFileTest {
         assertRefused(
                 small().replaceFirst("\"channel\" : 1,", "\"channel\" : 1, \"channel\" : 2,"),
                 "“channel” stands there twice");
+        assertRefused(
+                small().replace("\"note\" : 36", "\"note\" : 2147483648"), "larger than any that can stand there");
+        assertRefused(small().replace("\"note\" : 36", "\"note\" : [36]"), "a whole number must stand there");
+        assertRefused(small().replace("\"Amber\"", "[]"), "a text in quotation marks must stand there");
         assertRefused("{\"x\":" + "[".repeat(3000), "cannot be read: it is larger or deeper");
     }
 
