@@ -1,5 +1,7 @@
 package underbaton.web.book;
 
+import java.util.Arrays;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -20,6 +22,9 @@ import underbaton.web.shows.Shows;
 /** The table of the Book, as every change of it answers: the leaves that a page has not, and of the rest that they are there. */
 @Component
 final class BookTable {
+
+    /** Letters that fit into a column of the many. */
+    private static final int LONG_WORD = 8;
 
     private static final String TABLE = "book/book :: cues";
     private static final int MOST_AT_ONCE = 60;
@@ -42,6 +47,7 @@ final class BookTable {
     String of(Show show, Shown shown, int added, Model model) {
         BookView book = view(show);
         model.addAttribute("show", show);
+        model.addAttribute("widths", widths(show));
         model.addAttribute("count", book.count());
         model.addAttribute("order", book.leaves().stream().map(Leaf::id).collect(Collectors.joining(" ")));
         model.addAttribute("leaves", shown.of(book, added));
@@ -55,6 +61,21 @@ final class BookTable {
         model.addAttribute("done", done);
         model.addAttribute("left", left);
         return of(show, shown, added, model);
+    }
+
+    /** How wide a column must be, by the id of its machine: {@code unused} where no cue calls it, {@code wordy} for long words, else as all. */
+    private static Map<Integer, String> widths(Show show) {
+        Map<Integer, String> widths = new HashMap<>();
+        show.called()
+                .forEach((machine, phrases) -> widths.put(
+                        machine,
+                        phrases.stream()
+                                        .flatMap(p -> Arrays.stream(p.name().split("\\s")))
+                                        .anyMatch(w -> w.length() > LONG_WORD)
+                                ? "wordy"
+                                : "plain"));
+        show.devices().forEach(d -> widths.putIfAbsent(d.id(), "unused"));
+        return widths;
     }
 
     /** Some leaves, drawn: the first of those that are there. */

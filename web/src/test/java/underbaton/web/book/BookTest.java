@@ -292,6 +292,23 @@ class BookTest {
     }
 
     @Test
+    void columnsAreAsWideAsWhatTheySay() {
+        Page page = baton.open("/shows/" + baton.show("The Ferryman’s Lantern") + "/book");
+        double lights = width(page, "FOH lights");
+        assertThat(width(page, "Video server")).as("no cue calls it").isLessThan(lights - 10);
+        assertThat(width(page, "Keys 2")).as("Harmonium").isGreaterThan(lights + 10);
+        page.locator("thead th:has(small:text-is('Keys 2')) [data-fold]").click();
+        assertThat(width(page, "Keys 2")).as("folded").isLessThan(40);
+    }
+
+    private static double width(Page page, String machine) {
+        return page.locator("thead th:has(.dept)")
+                .filter(new Locator.FilterOptions().setHasText(machine))
+                .boundingBox()
+                .width;
+    }
+
+    @Test
     void theBookIsFoundInByNumberAndByWords() {
         Page page = book();
         page.keyboard().press("/");
