@@ -36,6 +36,8 @@ public final class Lane {
     private static final int MOST_WAITING = 1024;
     private static final String PUT_AWAY = "its show was put away before it was due";
     private static final long LONGEST_NAP_NANOS = 1_000_000_000L;
+    /** No longer does what comes behind a step wait for the machine to take it. */
+    private static final long LONGEST_WAIT_NANOS = 250_000_000L;
     /** How early the thread is woken, ns. */
     private static final long EARLY_NANOS = 50_000;
 
@@ -62,11 +64,15 @@ public final class Lane {
     /** Goes up with every change of what waits, so that the loop looks again. */
     private volatile long changes;
 
-    /** What waits, in the order of the times, and of coming where these are the same. */
-    private record Place(ScheduledMessage message, long count) implements Comparable<Place> {
+    /** What waits, in the order of the times, and of coming where these are the same. @param at when it leaves: when it is due, or later */
+    private record Place(ScheduledMessage message, long count, long at) implements Comparable<Place> {
+        Place(ScheduledMessage message, long count) {
+            this(message, count, message.dueNanos());
+        }
+
         @Override
         public int compareTo(Place other) {
-            int byTime = Long.signum(message.dueNanos() - other.message.dueNanos());
+            int byTime = Long.signum(at - other.at);
             return byTime != 0 ? byTime : Long.compare(count, other.count);
         }
     }
@@ -271,7 +277,16 @@ public final class Lane {
     private ScheduledMessage takeDue() {
         synchronized (waiting) {
             Place first = waiting.peek();
-            if (first == null || nanosTo(first.message) > 0) {
+            if (first == null || first.at - clock.nanos() > 0) {
+                return null;
+            }
+            long wait = nanosTo(first.message);
+            if (wait > LONGEST_WAIT_NANOS) {
+                // Whatever else this machine is to be told, stop all too, does not wait so long for a step.
+                waiting.add(new Place(waiting.poll().message, first.count, clock.nanos() + wait));
+                return null;
+            }
+            if (wait > 0) {
                 return null;
             }
             leftNanos = Math.max(leftNanos, first.message.bornNanos());
@@ -282,7 +297,9 @@ public final class Lane {
     private long nanosToNext() {
         synchronized (waiting) {
             Place first = waiting.peek();
-            return first == null ? LONGEST_NAP_NANOS : Math.min(LONGEST_NAP_NANOS, nanosTo(first.message));
+            return first == null
+                    ? LONGEST_NAP_NANOS
+                    : Math.min(LONGEST_NAP_NANOS, Math.max(first.at - clock.nanos(), nanosTo(first.message)));
         }
     }
 

@@ -95,19 +95,7 @@ class LaneTest {
 
     @Test
     void aMachineThatTakesAStepEachEightyMillisecondsGetsNoneSooner() throws InterruptedException {
-        Show show = Shows.device(Show.empty(1, "Words"), "Words", Department.WORDS, 0);
-        show = Shows.phrase(show, "Next", "note 60", Effect.of("steps page by +1"));
-        Device words = show.devices().get(0).withStepLists(List.of(new StepList("Page", 40, 80)));
-        Lane lane = new Lane(
-                1,
-                words,
-                m -> {
-                    arrived.add(m);
-                    return new Outlet.Sent(((MidiMessage) m).encode());
-                },
-                clock,
-                scribe,
-                loops);
+        Lane lane = words(80);
         lane.send(sending(60));
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
         isAtRest(lane);
@@ -126,6 +114,37 @@ class LaneTest {
         clock.forward(80_000_000);
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
         lane.close();
+    }
+
+    @Test
+    void whatElseAMachineIsToldDoesNotWaitForALongStep() throws InterruptedException {
+        Lane lane = words(2000);
+        lane.send(sending(60));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
+        isAtRest(lane);
+        lane.send(sending(60));
+        lane.send(sending(58));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 58, 127));
+        clock.forward(2_000_000_000);
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
+        lane.close();
+    }
+
+    /** A lane to a machine that takes a step each so many ms. */
+    private Lane words(int gapMs) {
+        Show show = Shows.device(Show.empty(1, "Words"), "Words", Department.WORDS, 0);
+        show = Shows.phrase(show, "Next", "note 60", Effect.of("steps page by +1"));
+        Device words = show.devices().get(0).withStepLists(List.of(new StepList("Page", 40, gapMs)));
+        return new Lane(
+                1,
+                words,
+                m -> {
+                    arrived.add(m);
+                    return new Outlet.Sent(((MidiMessage) m).encode());
+                },
+                clock,
+                scribe,
+                loops);
     }
 
     /** What has arrived has left altogether only a moment later. */
