@@ -1,11 +1,11 @@
 package underbaton.core.perform;
 
 import java.util.HashMap;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import underbaton.core.midi.Message;
 import underbaton.core.rig.Device;
-import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
 
 /**
@@ -15,20 +15,19 @@ import underbaton.core.rig.Phrase;
  */
 record StepGaps(Map<Message, Step> steps) {
 
-    /** @param list which one, by its name @param gapNanos above 0 */
+    /** @param list which one, in small letters @param gapNanos above 0 */
     record Step(String list, long gapNanos) {}
 
     static StepGaps of(Device device) {
         Map<Message, Step> steps = new HashMap<>();
         for (Phrase phrase : device.phrases()) {
-            Effect.Kind kind = phrase.effect().kind();
-            boolean moves = kind == Effect.Kind.STEPS || kind == Effect.Kind.SETS;
-            device.stepList(phrase.effect().of())
-                    .filter(list -> moves && list.gapMs() > 0)
-                    .ifPresent(list -> device.messagesFor(phrase, Optional.empty()).stream()
-                            .findFirst()
-                            .ifPresent(first ->
-                                    steps.put(first.message(), new Step(list.of(), list.gapMs() * 1_000_000L))));
+            int gapMs = device.gapMs(phrase.effect());
+            if (gapMs > 0) {
+                Step step = new Step(phrase.effect().of().toLowerCase(Locale.ROOT), gapMs * 1_000_000L);
+                device.messagesFor(phrase, Optional.empty()).stream()
+                        .findFirst()
+                        .ifPresent(first -> steps.put(first.message(), step));
+            }
         }
         return new StepGaps(Map.copyOf(steps));
     }

@@ -335,6 +335,12 @@ public record Device(
         return stepLists.stream().filter(l -> l.of().equalsIgnoreCase(of)).findFirst();
     }
 
+    /** How long the machine takes for a step of one of its lists before it takes the next one, ms; 0 for what steps through none. */
+    public int gapMs(Effect effect) {
+        boolean steps = effect.kind() == Effect.Kind.STEPS || effect.kind() == Effect.Kind.SETS;
+        return steps ? stepList(effect.of()).map(StepList::gapMs).orElse(0) : 0;
+    }
+
     public Device withId(int newId) {
         Draft draft = new Draft();
         draft.id = newId;

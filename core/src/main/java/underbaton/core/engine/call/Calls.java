@@ -18,7 +18,6 @@ import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Speech.Timed;
-import underbaton.core.rig.StepList;
 
 /**
  * Calls are made: they become messages, controls move, and what each device has been told is kept. What leaves later is on the
@@ -219,10 +218,6 @@ public final class Calls {
 
     /** How long a device is left alone after a call that is not part of a cue, ns. */
     static long pause(Device device, PlannedCall call) {
-        Effect.Kind kind = call.effect().kind();
-        boolean steps = kind == Effect.Kind.STEPS || kind == Effect.Kind.SETS;
-        int gapMs =
-                steps ? device.stepList(call.effect().of()).map(StepList::gapMs).orElse(0) : 0;
-        return (gapMs + (call.isProgram() ? device.settleMs() : 0)) * 1_000_000L;
+        return (device.gapMs(call.effect()) + (call.isProgram() ? device.settleMs() : 0)) * 1_000_000L;
     }
 }
