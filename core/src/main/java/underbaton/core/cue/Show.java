@@ -105,17 +105,6 @@ public record Show(
         return device(call.deviceId()).flatMap(d -> d.phrase(call.phraseId()));
     }
 
-    /** By machine, the phrases of it that cues call; without those that none calls. */
-    public Map<Integer, Set<Phrase>> called() {
-        Map<Integer, Set<Integer>> ids = cues().flatMap(c -> c.calls().stream())
-                .collect(Collectors.groupingBy(Call::deviceId, Collectors.mapping(Call::phraseId, Collectors.toSet())));
-        return devices.stream()
-                .filter(d -> ids.containsKey(d.id()))
-                .collect(Collectors.toMap(Device::id, d -> d.phrases().stream()
-                        .filter(p -> ids.get(d.id()).contains(p.id()))
-                        .collect(Collectors.toSet())));
-    }
-
     public List<Cue> cuesUsing(Device device) {
         return cues().filter(c -> !c.callsFor(device.id()).isEmpty()).toList();
     }

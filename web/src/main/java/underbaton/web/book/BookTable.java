@@ -5,16 +5,19 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
+import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
+import underbaton.core.rig.Device;
 import underbaton.core.score.Position;
 import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
@@ -65,16 +68,18 @@ final class BookTable {
 
     /** How wide a column must be, by the id of its machine: {@code unused} where no cue calls it, {@code wordy} for long words, else as all. */
     private static Map<Integer, String> widths(Show show) {
+        Map<Integer, Set<Integer>> called = show.cues()
+                .flatMap(c -> c.calls().stream())
+                .collect(Collectors.groupingBy(Call::deviceId, Collectors.mapping(Call::phraseId, Collectors.toSet())));
         Map<Integer, String> widths = new HashMap<>();
-        show.called()
-                .forEach((machine, phrases) -> widths.put(
-                        machine,
-                        phrases.stream()
-                                        .flatMap(p -> Arrays.stream(p.name().split("\\s")))
-                                        .anyMatch(w -> w.length() > LONG_WORD)
-                                ? "wordy"
-                                : "plain"));
-        show.devices().forEach(d -> widths.putIfAbsent(d.id(), "unused"));
+        for (Device device : show.devices()) {
+            Set<Integer> phrases = called.getOrDefault(device.id(), Set.of());
+            boolean wordy = device.phrases().stream()
+                    .filter(p -> phrases.contains(p.id()))
+                    .flatMap(p -> Arrays.stream(p.name().split("\\s")))
+                    .anyMatch(w -> w.length() > LONG_WORD);
+            widths.put(device.id(), phrases.isEmpty() ? "unused" : wordy ? "wordy" : "plain");
+        }
         return widths;
     }
 
