@@ -166,9 +166,7 @@ public final class Lane {
     private boolean isFirst(ScheduledMessage message) {
         synchronized (waiting) {
             Place first = waiting.peek();
-            boolean free = !closed
-                    && (first == null || first.message.dueNanos() - message.dueNanos() > 0)
-                    && nanosTo(message) <= 0;
+            boolean free = !closed && (first == null || first.at - message.dueNanos() > 0) && nanosTo(message) <= 0;
             leftNanos = free ? Math.max(leftNanos, message.bornNanos()) : leftNanos;
             return free;
         }
