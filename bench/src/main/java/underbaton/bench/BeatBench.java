@@ -42,6 +42,7 @@ import underbaton.core.perform.Outlet;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
 import underbaton.core.perform.Scribe;
+import underbaton.core.perform.Timekeeper;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
@@ -189,10 +190,11 @@ final class BeatBench {
         Map<Integer, Heard> machines = new HashMap<>();
         Map<Integer, Lane> lanes = new HashMap<>();
         Scribe scribe = new Scribe(new Traffic(20_000), LOOPS);
+        Timekeeper time = new Timekeeper("lanes", CLOCK, LOOPS);
         for (Device device : show.devices()) {
             Heard heard = new Heard(planned.get(device.id()).size());
             machines.put(device.id(), heard);
-            lanes.put(device.id(), new Lane(1, device, heard, CLOCK, scribe, LOOPS));
+            lanes.put(device.id(), new Lane(1, device, heard, CLOCK, scribe, time));
         }
         Outbox outbox = new Outbox() {
             @Override
@@ -214,6 +216,7 @@ final class BeatBench {
             }
         } finally {
             lanes.values().forEach(Lane::close);
+            time.close();
             scribe.close();
         }
         long[] late = new long[messages];

@@ -5,10 +5,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.PriorityQueue;
 import java.util.concurrent.locks.Lock;
-import java.util.concurrent.locks.LockSupport;
 import java.util.concurrent.locks.ReentrantLock;
 import underbaton.core.engine.out.ScheduledMessage;
-import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage;
@@ -20,26 +18,17 @@ import underbaton.core.rig.Wording;
 import underbaton.core.traffic.Entry;
 
 /**
- * The outgoing queue of one device, emptied in the order of the times by a thread of its own, so that a device that is
- * dead or slow delays nobody else. What cannot leave is logged and dropped, never kept for later: a cue that arrives late
+ * The outgoing queue of one device, emptied in the order of the times by a {@link Timekeeper}: one of its own where
+ * the way out may block, so that a device that is dead or slow delays nobody else, or one that it shares. What cannot leave is logged and dropped, never kept for later: a cue that arrives late
  * is worse than one that does not arrive.
- *
- * <p>How it waits: the thread parks until shortly before the next message is due and turns in a loop, looking at the clock,
- * for what is left. A parked thread is woken by the kernel's timer some 50 µs late, so it asks to be woken that much early
- * and turns for a few µs. Turning longer looks safer and is worse: with every core busy, a thread that used its time up by
- * turning waits behind the others for a whole turn of the scheduler, some 3 ms ({@code docs/performance.md}). For
- * the same reason a {@link Scribe} writes the log, and the thread asks for the highest priority, which Linux grants where
- * the virtual machine runs with {@code -XX:ThreadPriorityPolicy=1} and may use it.
  */
 public final class Lane {
 
     private static final int MOST_WAITING = 1024;
     private static final String PUT_AWAY = "its show was put away before it was due";
-    private static final long LONGEST_NAP_NANOS = 1_000_000_000L;
+    private static final long NOTHING_NANOS = Long.MAX_VALUE;
     /** No longer does what comes behind a step wait for the machine to take it. */
     private static final long LONGEST_WAIT_NANOS = 250_000_000L;
-    /** How early the thread is woken, ns. */
-    private static final long EARLY_NANOS = 50_000;
 
     private final int showId;
     private volatile Device device;
@@ -58,11 +47,10 @@ public final class Lane {
     /** Held by whoever takes the next message and sends it. */
     private final Lock delivering = new ReentrantLock();
 
-    private final Loop loop;
+    private final Timekeeper time;
+    private final boolean timeIsOwn;
     private volatile boolean closed;
     private volatile Last last = new Last(0, 0, "");
-    /** Goes up with every change of what waits, so that the loop looks again. */
-    private volatile long changes;
 
     /** What waits, in the order of the times, and of coming where these are the same. @param at when it leaves: when it is due, or later */
     private record Place(ScheduledMessage message, long count, long at) implements Comparable<Place> {
@@ -86,14 +74,27 @@ public final class Lane {
      */
     public record Last(long atNanos, long lateMicros, String trouble) {}
 
+    /** A lane with a thread of its own. */
     public Lane(int showId, Device device, Outlet outlet, Clock clock, Scribe scribe, Loops loops) {
+        this(showId, device, outlet, clock, scribe, new Timekeeper("lane to " + device.name(), clock, loops), true);
+    }
+
+    /** @param time shared with others, which wait while this outlet sends; so it must be a prompt one */
+    public Lane(int showId, Device device, Outlet outlet, Clock clock, Scribe scribe, Timekeeper time) {
+        this(showId, device, outlet, clock, scribe, time, false);
+    }
+
+    private Lane(
+            int showId, Device device, Outlet outlet, Clock clock, Scribe scribe, Timekeeper time, boolean timeIsOwn) {
         this.showId = showId;
         this.device = device;
         this.gaps = StepGaps.of(device);
         this.outlet = outlet;
         this.clock = clock;
         this.scribe = scribe;
-        this.loop = loops.startUrgent("lane to " + device.name(), this::turn);
+        this.time = time;
+        this.timeIsOwn = timeIsOwn;
+        time.keep(this);
     }
 
     /**
@@ -114,11 +115,10 @@ public final class Lane {
                 Place place = new Place(message, count++);
                 waiting.add(place);
                 first = waiting.peek() == place;
-                changes += first ? 1 : 0;
             }
         }
         if (first) {
-            loop.wake();
+            time.wake();
         }
         if (dropped != null) {
             log(dropped, Bytes.NONE, clock.epochMicros(), 0, why);
@@ -137,7 +137,6 @@ public final class Lane {
         }
         if (overtaken != null) {
             waiting.remove(overtaken);
-            changes++;
             return overtaken.message;
         }
         boolean ends = come.message() instanceof ControlChange change
@@ -185,7 +184,6 @@ public final class Lane {
                     .toList();
             if (!back.isEmpty()) {
                 waiting.removeIf(p -> p.message.bornNanos() > afterNanos);
-                changes++;
             }
             return new Outbox.Withdrawn(back, leftNanos);
         }
@@ -221,8 +219,11 @@ public final class Lane {
      */
     public void close() {
         closed = true;
-        loop.close();
-        // Whoever sends at once is done.
+        time.forget(this);
+        if (timeIsOwn) {
+            time.close();
+        }
+        // Whoever is sending is done.
         delivering.lock();
         delivering.unlock();
         List<Place> left;
@@ -239,20 +240,8 @@ public final class Lane {
         }
     }
 
-    private void turn() {
-        if (delivered()) {
-            return;
-        }
-        long seen = changes;
-        long away = nanosToNext();
-        if (away > EARLY_NANOS) {
-            LockSupport.parkNanos(this, away - EARLY_NANOS);
-        } else {
-            spin(clock.nanos() + away, seen);
-        }
-    }
-
-    private boolean delivered() {
+    /** Sends the first that waits, if it is due. @return whether one was sent */
+    boolean deliverDue() {
         delivering.lock();
         try {
             ScheduledMessage next = takeDue();
@@ -265,17 +254,11 @@ public final class Lane {
         }
     }
 
-    private void spin(long until, long seen) {
-        while (clock.nanos() - until < 0 && changes == seen && !closed) {
-            Thread.onSpinWait();
-        }
-    }
-
     /** @return the first that is due, or null */
     private ScheduledMessage takeDue() {
         synchronized (waiting) {
             Place first = waiting.peek();
-            if (first == null || first.at - clock.nanos() > 0) {
+            if (closed || first == null || first.at - clock.nanos() > 0) {
                 return null;
             }
             long wait = nanosTo(first.message);
@@ -292,12 +275,11 @@ public final class Lane {
         }
     }
 
-    private long nanosToNext() {
+    /** Until the first that waits can leave, 0 or less where it is due. */
+    long nanosToNext() {
         synchronized (waiting) {
             Place first = waiting.peek();
-            return first == null
-                    ? LONGEST_NAP_NANOS
-                    : Math.min(LONGEST_NAP_NANOS, Math.max(first.at - clock.nanos(), nanosTo(first.message)));
+            return first == null || closed ? NOTHING_NANOS : Math.max(first.at - clock.nanos(), nanosTo(first.message));
         }
     }
 

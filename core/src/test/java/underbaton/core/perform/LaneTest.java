@@ -81,6 +81,36 @@ class LaneTest {
     }
 
     @Test
+    void lanesThatShareATimekeeperWaitNotForOneAnothersStepsNorEnds() throws InterruptedException {
+        Timekeeper time = new Timekeeper("lanes", clock, loops);
+        Outlet outlet = m -> {
+            arrived.add(m);
+            return new Outlet.Sent(((MidiMessage) m).encode());
+        };
+        Device words = pages(200);
+        Lane slow = new Lane(1, words, outlet, clock, scribe, time);
+        Lane other = new Lane(1, device, outlet, clock, scribe, time);
+        Lane gone = new Lane(1, device, outlet, clock, scribe, time);
+        slow.send(sending(60));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
+        isAtRest(slow);
+        long now = clock.nanos();
+        slow.send(sending(60));
+        other.send(message(new NoteOn(0, 2, 127), now + 20_000_000));
+        other.send(message(new NoteOn(0, 1, 127), now + 10_000_000));
+        gone.send(message(new NoteOn(0, 3, 127), now + 10_000_000));
+        gone.close();
+        clock.forward(20_000_000);
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 1, 127));
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 2, 127));
+        clock.forward(180_000_000);
+        assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 60, 127));
+        slow.close();
+        other.close();
+        time.close();
+    }
+
+    @Test
     void whatLeftIsLoggedWithItsBytesItsMeaningAndItsCause() throws InterruptedException {
         CountDownLatch logged = new CountDownLatch(1);
         traffic.watch(logged::countDown);
@@ -130,14 +160,17 @@ class LaneTest {
         lane.close();
     }
 
-    /** A lane to a machine that takes a step each so many ms. */
-    private Lane words(int gapMs) {
+    /** A machine that takes a step each so many ms. */
+    private static Device pages(int gapMs) {
         Show show = Shows.device(Show.empty(1, "Words"), "Words", Department.WORDS, 0);
         show = Shows.phrase(show, "Next", "note 60", Effect.of("steps page by +1"));
-        Device words = show.devices().get(0).withStepLists(List.of(new StepList("Page", 40, gapMs)));
+        return show.devices().get(0).withStepLists(List.of(new StepList("Page", 40, gapMs)));
+    }
+
+    private Lane words(int gapMs) {
         return new Lane(
                 1,
-                words,
+                pages(gapMs),
                 m -> {
                     arrived.add(m);
                     return new Outlet.Sent(((MidiMessage) m).encode());

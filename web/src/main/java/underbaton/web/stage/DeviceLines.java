@@ -21,6 +21,7 @@ import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Outbox;
 import underbaton.core.perform.Scribe;
+import underbaton.core.perform.Timekeeper;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
@@ -43,6 +44,8 @@ class DeviceLines implements Outbox {
     private final Loops loops;
     private final Live live;
     private final RigAddresses addresses;
+    /** For all lanes whose way out never blocks. */
+    private final Timekeeper prompt;
     private volatile Map<Integer, DeviceLine> lines = Map.of();
     private volatile int showId;
     /** Who may have said what comes in on a line. */
@@ -78,6 +81,7 @@ class DeviceLines implements Outbox {
         this.clock = clock;
         this.loops = loops;
         this.live = live;
+        prompt = new Timekeeper("lanes", clock, loops);
         addresses = new RigAddresses(loops, oscPort::belongTo);
         arrivals.knowBy(addresses::speaker);
     }
@@ -85,6 +89,7 @@ class DeviceLines implements Outbox {
     @PreDestroy
     void close() {
         addresses.close();
+        prompt.close();
     }
 
     /** From now on this one is told, and first of all how each device is now. */
@@ -159,7 +164,10 @@ class DeviceLines implements Outbox {
             }
         };
         Link link = switchboard.connect(device.connection(), ear);
-        return new DeviceLine(device, link, new Lane(showId, device, link, clock, scribe, loops), ear);
+        Lane lane = link.isPrompt()
+                ? new Lane(showId, device, link, clock, scribe, prompt)
+                : new Lane(showId, device, link, clock, scribe, loops);
+        return new DeviceLine(device, link, lane, ear);
     }
 
     private void letGo(DeviceLine line) {
