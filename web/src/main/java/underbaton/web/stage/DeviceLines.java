@@ -46,6 +46,7 @@ class DeviceLines implements Outbox {
     private final RigAddresses addresses;
     /** For all lanes whose way out never blocks. */
     private final Timekeeper prompt;
+
     private volatile Map<Integer, DeviceLine> lines = Map.of();
     private volatile int showId;
     /** Who may have said what comes in on a line. */
