@@ -263,11 +263,7 @@ public record Destination(
                         .orElseThrow(() -> new Refusal("bar", "This song has no section " + section.letter() + "."));
             }
             if (to instanceof Whereto.Bar bar) {
-                if (bar.bar() < 1 || bar.bar() > times.score().endBar()) {
-                    throw new Refusal(
-                            "bar", "This song has bars 1 to " + times.score().endBar() + ".");
-                }
-                return times.nanosOfBar(bar.bar());
+                return times.nanosOfBarAsked(bar.bar());
             }
             return times.score().sections().stream()
                     .map(Section::bar)

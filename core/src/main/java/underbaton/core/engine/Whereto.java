@@ -29,7 +29,7 @@ public sealed interface Whereto {
     /** @param letter of a section of the song that plays, or stands by */
     record Letter(String letter) implements Whereto {}
 
-    /** @param bar of the song that plays, or stands by, from 1 */
+    /** @param bar of the song that plays, or stands by; 0 for its pick-up */
     record Bar(int bar) implements Whereto {}
 
     /** Where the music would be had it not stood still. @param sinceNanos when it began to stand, by the clock of the events */

@@ -204,6 +204,19 @@ public record Score(
             return tempi.nanos(bars.tickOfBar(bar));
         }
 
+        /**
+         * @param bar that somebody asks for
+         * @return ns since the start of the item at which it begins
+         * @throws Refusal when the song has no such bar; it says which it has
+         */
+        public long nanosOfBarAsked(int bar) {
+            if (bar < score.firstBar() || bar > score.endBar()) {
+                throw new Refusal(
+                        "bar", "It has bars " + score.firstBar() + " to " + score.endBar() + ", not " + bar + ".");
+            }
+            return nanosOfBar(bar);
+        }
+
         /** The tick at which a film is over, whatever tempo or hold stands in its slot. */
         public long endOf(Film film) {
             return tempi.tick(nanosOfBar(film.bar()) + film.millis() * 1_000_000L);
@@ -273,6 +286,11 @@ public record Score(
 
     public Optional<Section> section(String letter) {
         return sections.stream().filter(s -> s.letter().equals(letter)).findFirst();
+    }
+
+    /** 0 where a pick-up stands before bar 1. */
+    public int firstBar() {
+        return pickUpTicks > 0 ? 0 : 1;
     }
 
     /** The last bar: the one that was said, or else the last that anything of the score touches. */

@@ -148,7 +148,8 @@ final class ScoreText {
         return new Refusal(
                 "score",
                 "“" + line + "” cannot be read; write the bar and then what stands there: 1 4/4, 1 quarter = 120, "
-                        + "9 A Verse 1, 17 quarter = 96 over 2 bars, 40:3 hold 2 s, 54 vamp 4 bars, 61 film 4:37, 72 end.");
+                        + "9 A Verse 1, 17 quarter = 96 over 2 bars, 40:3 hold 2 s, 54 vamp 4 bars, 61 film 4:37, 72 end, "
+                        + "or pick-up 1 quarter.");
     }
 
     static String write(Score score) {

@@ -141,7 +141,10 @@ class CatchUpController {
                 item.flatMap(PlannedItem::times).map(t -> t.score().sections()).orElse(List.of()));
         model.addAttribute(
                 "bars",
-                item.flatMap(PlannedItem::times).map(t -> t.score().endBar()).orElse(0));
+                item.flatMap(PlannedItem::times)
+                        .map(t -> "bars " + t.score().firstBar() + " to "
+                                + t.score().endBar())
+                        .orElse(""));
         return "desk/catchup :: from";
     }
 

@@ -21,6 +21,7 @@ import underbaton.core.plan.PlannedKey;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
+import underbaton.core.score.Score;
 import underbaton.core.score.Position;
 import underbaton.core.signal.Deed;
 import underbaton.wire.osc.Caller;
@@ -241,15 +242,12 @@ class OscLanguage {
             return new Order.Play(item.item().id(), 0);
         }
         String bar = OscMessage.plain(said.get(1));
-        int last = item.times().map(t -> t.score().endBar()).orElse(0);
-        if (!bar.matches("\\d{1,5}") || Integer.parseInt(bar) < 1 || Integer.parseInt(bar) > last) {
-            throw new Refusal(
-                    "bar",
-                    last == 0
-                            ? item.item().name() + " has no bars."
-                            : item.item().name() + " has bars 1 to " + last + ", not " + bar + ".");
+        Score.Times times = item.times()
+                .orElseThrow(() -> new Refusal("bar", item.item().name() + " has no bars."));
+        if (!bar.matches("\\d{1,5}")) {
+            throw new Refusal("bar", bar + " is no bar; send a whole number.");
         }
-        return new Order.Play(item.item().id(), item.times().orElseThrow().nanosOfBar(Integer.parseInt(bar)));
+        return new Order.Play(item.item().id(), times.nanosOfBarAsked(Integer.parseInt(bar)));
     }
 
     private List<OscMessage> answers(OnDesk desk, PlaybackState state) {
