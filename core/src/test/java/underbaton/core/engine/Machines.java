@@ -59,6 +59,8 @@ final class Machines {
             note(n);
         } else if (message instanceof NoteOff n && n.channel() == 4) {
             release(n.note());
+        } else if (message instanceof NoteOff n && n.channel() >= PlayableShows.FIRST_LINE) {
+            parts.put("module " + n.channel() + " " + n.note(), "off");
         } else if (message instanceof ControlChange c) {
             control(c);
         } else if (message instanceof ProgramChange p) {
@@ -74,6 +76,8 @@ final class Machines {
             parts.put("player reel", "none");
         } else if (n.channel() == 4 && n.note() >= 40 && n.note() < 40 + PlayableShows.LOOPS) {
             parts.put("player loop " + (n.note() - 40), "runs");
+        } else if (n.channel() >= PlayableShows.FIRST_LINE) {
+            parts.put("module " + n.channel() + " " + n.note(), "runs");
         } else if (n.channel() == 5) {
             int by = n.note() == 48 ? 1 : n.note() == 47 ? -1 : n.note() == 50 ? -PlayableShows.SONGS : 0;
             boolean jumps = n.note() == 50;
@@ -102,6 +106,8 @@ final class Machines {
         } else if (c.channel() == 4) {
             parts.put(FILM, c.controller() == 20 ? "runs" : "off");
             filmBegan = now - c.value() * 1_000_000_000L;
+        } else if (c.channel() == PlayableShows.FIRST_LINE) {
+            parts.put("module control " + c.controller(), "" + c.value());
         } else if (c.channel() == 6) {
             parts.put("keys " + c.controller(), "" + c.value());
         }

@@ -3,7 +3,9 @@ package underbaton.core.engine;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Random;
+import java.util.Set;
 import java.util.StringJoiner;
 import java.util.stream.IntStream;
 import underbaton.core.cue.Call;
@@ -13,6 +15,7 @@ import underbaton.core.cue.HandKey;
 import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.midi.ChannelMessage.ControlChange;
@@ -23,13 +26,24 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.PatchKind;
+import underbaton.core.rig.PatchLine;
+import underbaton.core.rig.PatchRange;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Standing;
 import underbaton.core.rig.StepList;
+import underbaton.core.rig.Wiring;
 import underbaton.core.score.Score;
+import underbaton.core.signal.Deed;
+import underbaton.core.signal.Filling;
+import underbaton.core.signal.Listener;
+import underbaton.core.signal.Passage;
+import underbaton.core.signal.Pattern;
+import underbaton.core.signal.Reaction;
+import underbaton.core.signal.Scale;
 
 /**
  * Shows such as people write, made up by chance, the same one for the same seed: songs with cues on their beats, scenes by
@@ -45,6 +59,13 @@ final class PlayableShows {
     private static final int REELS = 3;
     static final int SONGS = 7;
     static final long FILM_NANOS = 90_000_000_000L;
+    static final int SETS = 3;
+    /** Each line of the patch has a channel of the module for itself. */
+    static final int FIRST_LINE = 8;
+
+    static final int LINES = 4;
+    /** A note of the pit that gives GO. */
+    static final int PAD = 20;
 
     private static final List<String> SHAPES = List.of("", ", by value", ", S-curve", ", equal power");
 
@@ -92,6 +113,52 @@ final class PlayableShows {
         return wide ? hands() : show;
     }
 
+    /** A keyboard whose notes come to a module by the lines of patch sets, whose pedal swells it by a relay, and whose pad gives GO. */
+    private void pit() {
+        device("Pit", 7, 0, 0, List.of(), network());
+        int pit = show.devices().get(show.devices().size() - 1).id();
+        device("Module", FIRST_LINE, 0, 0, List.of(), network());
+        int module = show.devices().get(show.devices().size() - 1).id();
+        for (int set = 0; set < SETS; set++) {
+            List<PatchLine> lines = IntStream.range(FIRST_LINE, FIRST_LINE + LINES)
+                    .filter(l -> random.nextBoolean())
+                    .mapToObj(l -> line(pit, module, l))
+                    .toList();
+            show = PatchBay.withNew(show, "Set " + set, new Wiring(lines, Set.of()));
+        }
+        Passage swell = new Passage.Written(
+                module,
+                new SpeechWording(Numbering.WIRE).read("control 7 to ?"),
+                new Filling.Scaled(Scale.straight(0, 127, 127, 0)));
+        listens("Swell", pit, new Pattern.Controller(11, Pattern.Way.WITHIN, 0, 127), new Reaction.PassOn(swell));
+        listens("Pad", pit, new Pattern.Note(PAD, PAD, 1, 127, true), new Reaction.Give(Deed.GO));
+    }
+
+    private static PatchLine line(int from, int to, int channel) {
+        PatchRange all = new PatchRange(0, 127);
+        return new PatchLine(
+                from,
+                OptionalInt.empty(),
+                to,
+                OptionalInt.of(channel),
+                Set.of(PatchKind.NOTES),
+                all,
+                new PatchRange(1, 127),
+                all,
+                all,
+                0);
+    }
+
+    private void listens(String name, int from, Pattern to, Reaction does) {
+        show = show.withListener(new Listener(0, name, Set.of(from), OptionalInt.empty(), to, does, 0, 0, false, true));
+    }
+
+    private Device anyThatSpeaks() {
+        List<Device> speak =
+                show.devices().stream().filter(d -> !d.phrases().isEmpty()).toList();
+        return speak.get(random.nextInt(speak.size()));
+    }
+
     /** Keys that call what cues call too, pressed, on and off, and while they are held. */
     private Show hands() {
         List<HandKey> keys = new ArrayList<>();
@@ -121,7 +188,7 @@ final class PlayableShows {
     }
 
     private List<Call> handCalls() {
-        Device device = show.devices().get(random.nextInt(show.devices().size()));
+        Device device = anyThatSpeaks();
         List<Phrase> plain = device.phrases().stream()
                 .filter(p -> p.argument().isEmpty() && !p.says().hasTwoStates())
                 .toList();
@@ -174,6 +241,9 @@ final class PlayableShows {
             phrase("Patch " + i, "program %d; after 20 ms control 80 to %d".formatted(i, i), "", "holds patch");
         }
         phrase("Expression", "control 11 to ?", "per cent", "levels expression");
+        if (wide) {
+            pit();
+        }
     }
 
     private static Connection network() {
@@ -290,7 +360,7 @@ final class PlayableShows {
     }
 
     private Call call() {
-        Device device = show.devices().get(random.nextInt(show.devices().size()));
+        Device device = anyThatSpeaks();
         String typed =
                 switch (device.name()) {
                     case "Lights" -> random.nextInt(6) == 0 ? "Flash" : "Look " + random.nextInt(LOOKS);
@@ -302,6 +372,7 @@ final class PlayableShows {
                                         : "Fader " + random.nextInt(FADERS) + " " + fade();
                     case "Player" -> player();
                     case "Tablet" -> random.nextInt(4) == 0 ? "Previous" : "Next";
+                    case PatchBay.NAME -> "Set " + random.nextInt(SETS);
                     default ->
                         random.nextInt(3) == 0
                                 ? "Expression " + random.nextInt(101) + " %"

@@ -42,6 +42,9 @@ final class StraightWorld extends WalkedWorld {
     /** Controls that were in a wave without an end. */
     final Set<Control> waved = new HashSet<>();
 
+    /** Whether a patch set has been loaded. */
+    boolean patched;
+
     private final Plan told;
 
     /** Whether a cue by hand had to be given though what the book puts before it was still to come or to rest: when, is his own affair. */
@@ -62,6 +65,8 @@ final class StraightWorld extends WalkedWorld {
         hurried |= left != null && isToldBehind(left, left.position(step.next().nowNanos()));
         super.take(step);
         step.messages().forEach(this::cross);
+        patched |= step.messages().stream()
+                .anyMatch(m -> m.deviceId() == step.next().plan().patchBay());
         filmItem =
                 machines.filmBegan() == filmBefore ? filmItem : state.progress().itemId();
         for (Move move : state.moves().values()) {

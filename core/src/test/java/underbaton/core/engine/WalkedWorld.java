@@ -6,9 +6,13 @@ import java.util.Set;
 import underbaton.core.engine.music.Playing;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.ScheduledMessage;
+import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem.VampSpan;
+import underbaton.core.rig.Device;
+import underbaton.core.signal.Signal;
+import underbaton.core.signal.Source;
 
 /** A show being played, and the machines that hear what is sent while they are switched on; they know bytes and nothing else. */
 class WalkedWorld {
@@ -29,6 +33,15 @@ class WalkedWorld {
 
     void order(Order order) {
         take(Engine.step(state, Event.of(state.nowNanos(), order)));
+    }
+
+    /** The keyboard in the pit says something. */
+    void hear(MidiMessage message) {
+        Device pit = state.plan().devices().stream()
+                .filter(d -> d.name().equals("Pit"))
+                .findFirst()
+                .orElseThrow();
+        order(new Order.Heard(Source.of(pit), Signal.of(message, state.nowNanos())));
     }
 
     void pass(long nanos) {

@@ -21,8 +21,8 @@ import underbaton.core.plan.PlannedKey;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
-import underbaton.core.score.Score;
 import underbaton.core.score.Position;
+import underbaton.core.score.Score;
 import underbaton.core.signal.Deed;
 import underbaton.wire.osc.Caller;
 
@@ -242,8 +242,8 @@ class OscLanguage {
             return new Order.Play(item.item().id(), 0);
         }
         String bar = OscMessage.plain(said.get(1));
-        Score.Times times = item.times()
-                .orElseThrow(() -> new Refusal("bar", item.item().name() + " has no bars."));
+        Score.Times times =
+                item.times().orElseThrow(() -> new Refusal("bar", item.item().name() + " has no bars."));
         if (!bar.matches("\\d{1,5}")) {
             throw new Refusal("bar", bar + " is no bar; send a whole number.");
         }
