@@ -15,7 +15,7 @@ import underbaton.core.cue.Start;
 import underbaton.core.file.PhraseMatch.Found;
 import underbaton.core.file.Song.CuePoint;
 import underbaton.core.file.Song.Part;
-import underbaton.core.file.Song.Said;
+import underbaton.core.file.Song.TimedMessage;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Cut;
 import underbaton.core.rig.Device;
@@ -60,7 +60,7 @@ public final class Offer {
     }
 
     /** @param place in the song, such as 17:3 */
-    public record Missing(String place, Said said) {}
+    public record Missing(String place, TimedMessage said) {}
 
     private final Map<Long, List<Found>> found = new TreeMap<>();
 

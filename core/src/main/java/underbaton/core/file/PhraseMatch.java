@@ -9,7 +9,7 @@ import java.util.Optional;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Motion;
 import underbaton.core.cue.Span;
-import underbaton.core.file.Song.Said;
+import underbaton.core.file.Song.TimedMessage;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -37,7 +37,7 @@ final class PhraseMatch {
     private static final int LEAST_STEPS = 4;
 
     private final Device device;
-    private final List<Said> said;
+    private final List<TimedMessage> said;
     private final boolean[] used;
     private final List<Found> found = new ArrayList<>();
 
@@ -53,7 +53,7 @@ final class PhraseMatch {
     /** A phrase with an amount that would begin with a message, and all that it would send. */
     private record Candidate(Phrase phrase, Optional<Amount> amount, List<Timed> messages, boolean exact) {}
 
-    PhraseMatch(Device device, List<Said> said) {
+    PhraseMatch(Device device, List<TimedMessage> said) {
         this.device = device;
         this.said = said;
         this.used = new boolean[said.size()];
@@ -70,8 +70,8 @@ final class PhraseMatch {
         return found;
     }
 
-    List<Said> unmatched() {
-        List<Said> left = new ArrayList<>();
+    List<TimedMessage> unmatched() {
+        List<TimedMessage> left = new ArrayList<>();
         for (int i = 0; i < said.size(); i++) {
             if (!used[i]) {
                 left.add(said.get(i));
@@ -81,7 +81,7 @@ final class PhraseMatch {
     }
 
     private void match(int index) {
-        Said first = said.get(index);
+        TimedMessage first = said.get(index);
         List<Candidate> candidates = new ArrayList<>();
         device.phrases().forEach(p -> candidates(p, first.message(), candidates));
         candidates.sort(Comparator.comparing((Candidate c) -> !c.exact)

@@ -35,14 +35,14 @@ public record Song(
      *
      * @param name as the track is called, and the channel where the track has several
      */
-    public record Part(String name, List<Said> said) {
+    public record Part(String name, List<TimedMessage> said) {
         public Part {
             said = List.copyOf(said);
         }
     }
 
     /** @param nanos since the song began */
-    public record Said(long nanos, MidiMessage message) {}
+    public record TimedMessage(long nanos, MidiMessage message) {}
 
     /** @param nanos since the song began */
     public record CuePoint(long nanos, String text) {}

@@ -17,7 +17,7 @@ import underbaton.core.file.MidiFile.SystemExclusive;
 import underbaton.core.file.MidiFile.Track;
 import underbaton.core.file.Song.CuePoint;
 import underbaton.core.file.Song.Part;
-import underbaton.core.file.Song.Said;
+import underbaton.core.file.Song.TimedMessage;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.BankProgram;
@@ -267,9 +267,9 @@ final class SongReader {
     // ---- the parts
 
     private List<Part> parts(Track track, int index) {
-        TreeMap<Integer, List<Said>> byChannel = new TreeMap<>();
-        List<Said> all = new ArrayList<>();
-        for (Said said : banked(said(track))) {
+        TreeMap<Integer, List<TimedMessage>> byChannel = new TreeMap<>();
+        List<TimedMessage> all = new ArrayList<>();
+        for (TimedMessage said : banked(said(track))) {
             all.add(said);
             int channel = said.message() instanceof ChannelMessage m ? m.channel() : -1;
             byChannel.computeIfAbsent(channel, c -> new ArrayList<>()).add(said);
@@ -288,18 +288,18 @@ final class SongReader {
         return parts;
     }
 
-    private List<Said> said(Track track) {
-        List<Said> said = new ArrayList<>();
+    private List<TimedMessage> said(Track track) {
+        List<TimedMessage> said = new ArrayList<>();
         for (Event event : track.events()) {
             if (event.content() instanceof Channel channel) {
-                said.add(new Said(nanos(event.tick()), channel.message()));
+                said.add(new TimedMessage(nanos(event.tick()), channel.message()));
             } else if (event.content() instanceof SystemExclusive exclusive) {
                 byte[] bytes = (exclusive.status() == 0xF0 ? Bytes.of(0xF0).then(exclusive.data()) : exclusive.data())
                         .toArray();
                 MidiParser parser = new MidiParser(SysEx.LONGEST, new MidiParser.Sink() {
                     @Override
                     public void message(MidiMessage message) {
-                        said.add(new Said(nanos(event.tick()), message));
+                        said.add(new TimedMessage(nanos(event.tick()), message));
                     }
 
                     @Override
@@ -314,9 +314,9 @@ final class SongReader {
     }
 
     /** Bank selects of one moment become one message with the program they belong to. */
-    private static List<Said> banked(List<Said> said) {
-        List<Said> joined = new ArrayList<>();
-        for (Said one : said) {
+    private static List<TimedMessage> banked(List<TimedMessage> said) {
+        List<TimedMessage> joined = new ArrayList<>();
+        for (TimedMessage one : said) {
             int n = joined.size();
             if (one.message() instanceof ProgramChange program
                     && n >= 2
@@ -324,8 +324,8 @@ final class SongReader {
                     && isBank(joined.get(n - 1), 32, one)) {
                 int low = ((ControlChange) joined.remove(n - 1).message()).value();
                 int high = ((ControlChange) joined.remove(n - 2).message()).value();
-                joined.add(
-                        new Said(one.nanos(), new BankProgram(program.channel(), high << 7 | low, program.program())));
+                joined.add(new TimedMessage(
+                        one.nanos(), new BankProgram(program.channel(), high << 7 | low, program.program())));
             } else {
                 joined.add(one);
             }
@@ -333,7 +333,7 @@ final class SongReader {
         return joined;
     }
 
-    private static boolean isBank(Said said, int controller, Said program) {
+    private static boolean isBank(TimedMessage said, int controller, TimedMessage program) {
         return said.nanos() == program.nanos()
                 && said.message() instanceof ControlChange change
                 && change.controller() == controller

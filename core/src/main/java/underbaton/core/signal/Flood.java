@@ -31,9 +31,9 @@ public final class Flood {
     private static final int MOST_HELD = 2000;
 
     private final Clock clock;
-    private final Map<Source, Said> sources = new HashMap<>();
+    private final Map<Source, Inflow> sources = new HashMap<>();
 
-    private static final class Said {
+    private static final class Inflow {
         private long window;
         private int so;
         private int orders;
@@ -50,57 +50,57 @@ public final class Flood {
     /** @return what is heard at once, in its order */
     public synchronized List<Signal> hear(Source source, Signal signal) {
         long now = clock.nanos();
-        Said said = sources.get(source);
-        if (said == null) {
+        Inflow inflow = sources.get(source);
+        if (inflow == null) {
             if (sources.size() >= MOST_SOURCES && !makeRoom(now)) {
                 return List.of();
             }
-            said = new Said();
-            sources.put(source, said);
+            inflow = new Inflow();
+            sources.put(source, inflow);
         }
         long window = Math.floorDiv(now, WINDOW_NANOS);
-        if (said.window != window) {
-            said.window = window;
-            said.so = 0;
-            said.orders = 0;
+        if (inflow.window != window) {
+            inflow.window = window;
+            inflow.so = 0;
+            inflow.orders = 0;
         }
-        said.so++;
+        inflow.so++;
         Object control = control(signal.message());
-        if (said.so <= FREE) {
-            said.held.remove(control);
+        if (inflow.so <= FREE) {
+            inflow.held.remove(control);
             return List.of(signal);
         }
-        said.overNanos = now;
-        said.isOver = true;
-        return control == null ? order(said, signal) : moved(said, control, signal);
+        inflow.overNanos = now;
+        inflow.isOver = true;
+        return control == null ? order(inflow, signal) : moved(inflow, control, signal);
     }
 
-    private static List<Signal> order(Said said, Signal signal) {
-        if (++said.orders <= MOST) {
+    private static List<Signal> order(Inflow inflow, Signal signal) {
+        if (++inflow.orders <= MOST) {
             return List.of(signal);
         }
-        said.dropped++;
+        inflow.dropped++;
         return List.of();
     }
 
     /** A control that went on and off again has been pressed, however much else was said. */
-    private static List<Signal> moved(Said said, Object control, Signal signal) {
-        if (said.held.size() >= MOST_HELD && !said.held.containsKey(control)) {
-            said.dropped++;
+    private static List<Signal> moved(Inflow inflow, Object control, Signal signal) {
+        if (inflow.held.size() >= MOST_HELD && !inflow.held.containsKey(control)) {
+            inflow.dropped++;
             return List.of();
         }
-        Signal before = said.held.put(control, signal);
-        return before != null && isOn(before.message()) != isOn(signal.message()) ? order(said, before) : List.of();
+        Signal before = inflow.held.put(control, signal);
+        return before != null && isOn(before.message()) != isOn(signal.message()) ? order(inflow, before) : List.of();
     }
 
     /** What was held back is heard now. To be called some fifty times a second. */
     public void release(BiConsumer<Source, Signal> ear) {
         Map<Source, List<Signal>> all = new HashMap<>();
         synchronized (this) {
-            sources.forEach((source, said) -> {
-                if (!said.held.isEmpty()) {
-                    all.put(source, new ArrayList<>(said.held.values()));
-                    said.held.clear();
+            sources.forEach((source, inflow) -> {
+                if (!inflow.held.isEmpty()) {
+                    all.put(source, new ArrayList<>(inflow.held.values()));
+                    inflow.held.clear();
                 }
             });
         }
@@ -111,25 +111,25 @@ public final class Flood {
     public synchronized List<String> words() {
         long now = clock.nanos();
         List<String> words = new ArrayList<>();
-        sources.forEach((source, said) -> {
-            said.isOver &= now - said.overNanos <= TOLD_NANOS;
-            if (said.isOver) {
+        sources.forEach((source, inflow) -> {
+            inflow.isOver &= now - inflow.overNanos <= TOLD_NANOS;
+            if (inflow.isOver) {
                 words.add("“" + source.name() + "” says more than " + FREE * 10
                         + " things a second. Its orders are heard, and of each of its controls the last value"
-                        + (said.dropped == 0 ? "." : "; " + said.dropped + " were too many even for that."));
+                        + (inflow.dropped == 0 ? "." : "; " + inflow.dropped + " were too many even for that."));
             } else {
-                said.dropped = 0;
+                inflow.dropped = 0;
             }
         });
         return words;
     }
 
     private boolean makeRoom(long now) {
-        Iterator<Said> all = sources.values().iterator();
+        Iterator<Inflow> all = sources.values().iterator();
         long window = Math.floorDiv(now, WINDOW_NANOS);
         while (all.hasNext()) {
-            Said said = all.next();
-            if (said.held.isEmpty() && said.window != window) {
+            Inflow inflow = all.next();
+            if (inflow.held.isEmpty() && inflow.window != window) {
                 all.remove();
             }
         }

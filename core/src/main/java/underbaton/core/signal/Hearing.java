@@ -27,11 +27,11 @@ public record Hearing(
         PMap<Integer, Long> taken,
         PMap<Integer, Boolean> armed,
         PMap<Controls, Integer> values,
-        PMap<Integer, List<Said>> said,
+        PMap<Integer, List<LastHeard>> said,
         PMap<Integer, Passed> passed) {
 
     /** A message that left, and when. */
-    public record Said(Message message, long nanos) {}
+    public record LastHeard(Message message, long nanos) {}
 
     private static final int MOST_SAID = 48;
     private static final long ECHO_NANOS = 300_000_000L;
@@ -113,9 +113,9 @@ public record Hearing(
 
     /** What was told to a machine, for as long as it may come back. */
     public Hearing saying(int deviceId, Message message, long nanos) {
-        List<Said> before = said.getOrDefault(deviceId, List.of());
-        List<Said> now = new ArrayList<>(before.subList(before.size() < MOST_SAID ? 0 : 1, before.size()));
-        now.add(new Said(message, nanos));
+        List<LastHeard> before = said.getOrDefault(deviceId, List.of());
+        List<LastHeard> now = new ArrayList<>(before.subList(before.size() < MOST_SAID ? 0 : 1, before.size()));
+        now.add(new LastHeard(message, nanos));
         return new Hearing(on, taken, armed, values, said.plus(deviceId, List.copyOf(now)), passed);
     }
 
@@ -125,11 +125,11 @@ public record Hearing(
      * @return empty when it is none of what we said ourselves a moment ago
      */
     public Optional<Hearing> withoutEcho(Source source, Message message, long nanos) {
-        List<Said> before = said.getOrDefault(source.deviceId(), List.of());
+        List<LastHeard> before = said.getOrDefault(source.deviceId(), List.of());
         for (int i = 0; i < before.size(); i++) {
-            Said each = before.get(i);
+            LastHeard each = before.get(i);
             if (Math.abs(nanos - each.nanos) < ECHO_NANOS && each.message.equals(message)) {
-                List<Said> left = new ArrayList<>(before);
+                List<LastHeard> left = new ArrayList<>(before);
                 left.remove(i);
                 return Optional.of(
                         new Hearing(on, taken, armed, values, said.plus(source.deviceId(), List.copyOf(left)), passed));

@@ -27,11 +27,11 @@ import underbaton.core.rig.Refusal;
 public final class RelayLoops {
 
     private final Map<Integer, Device> devices = new LinkedHashMap<>();
-    private final Map<Listener, Collection<Said>> saying = new HashMap<>();
+    private final Map<Listener, Collection<Addressed>> saying = new HashMap<>();
 
     private final Map<Connection, List<Device>> lines = new HashMap<>();
 
-    private record Said(Device to, Message message) {}
+    private record Addressed(Device to, Message message) {}
 
     private RelayLoops(Collection<Device> devices) {
         devices.forEach(d -> this.devices.put(d.id(), d));
@@ -100,7 +100,7 @@ public final class RelayLoops {
                 .toList());
     }
 
-    private boolean couldHear(Listener hearer, Said said) {
+    private boolean couldHear(Listener hearer, Addressed said) {
         boolean fromThere = Source.speaker(onLineOf(said.to), said.message)
                 .map(Source::of)
                 .filter(hearer::hears)
@@ -117,23 +117,23 @@ public final class RelayLoops {
                                 .isEmpty());
     }
 
-    private Collection<Said> says(Listener relay) {
+    private Collection<Addressed> says(Listener relay) {
         return saying.computeIfAbsent(relay, this::examples);
     }
 
-    private Collection<Said> examples(Listener relay) {
+    private Collection<Addressed> examples(Listener relay) {
         Passage passage = relay.passage().orElseThrow();
         boolean keepsChannel =
                 passage instanceof Passage.Through through && through.channel().isEmpty();
         int[] channels = relay.channel().isPresent()
                 ? new int[] {relay.channel().getAsInt()}
                 : keepsChannel ? IntStream.range(0, 16).toArray() : new int[] {0};
-        Set<Said> all = new LinkedHashSet<>();
+        Set<Addressed> all = new LinkedHashSet<>();
         for (Source source : sources(relay)) {
             for (int channel : channels) {
                 for (Message example : Learning.examples(relay.pattern(), channel)) {
                     said(relay, passage, source, example)
-                            .ifPresent(t -> t.said().forEach(m -> all.add(new Said(t.device(), m))));
+                            .ifPresent(t -> t.said().forEach(m -> all.add(new Addressed(t.device(), m))));
                 }
             }
         }

@@ -26,7 +26,7 @@ import underbaton.core.midi.Message;
  * @param lately how much was said, for storms that no trial could follow
  */
 public record Rounds(
-        PVector<Said> said, List<Lap> laps, Optional<Trial> trial, long quietUntil, int cleared, Repeats lately) {
+        PVector<PassedOn> said, List<Lap> laps, Optional<Trial> trial, long quietUntil, int cleared, Repeats lately) {
 
     public static final Rounds NONE =
             new Rounds(TreePVector.empty(), List.of(), Optional.empty(), Long.MIN_VALUE, 0, Repeats.NONE);
@@ -56,7 +56,7 @@ public record Rounds(
     private static final int MOST_OF_THE_SAME = 60;
 
     /** Something was said. @param late whether it had been kept back by a little */
-    public record Said(long nanos, boolean late) {}
+    public record PassedOn(long nanos, boolean late) {}
 
     /** @param count how often a signal came so long behind something that was said */
     record Lap(long nanos, int count) {
@@ -195,10 +195,10 @@ public record Rounds(
     public Rounds says(Message message, long now) {
         boolean idle = !said.isEmpty() && now - said.get(said.size() - 1).nanos > 2 * LONGEST;
         boolean atOnce = !said.isEmpty() && now - said.get(said.size() - 1).nanos < MS;
-        PVector<Said> times = idle ? TreePVector.empty() : said;
+        PVector<PassedOn> times = idle ? TreePVector.empty() : said;
         times = times.size() < MOST_SAID || atOnce ? times : times.minus(0);
         return new Rounds(
-                atOnce ? times : times.plus(new Said(now, trial.isPresent())),
+                atOnce ? times : times.plus(new PassedOn(now, trial.isPresent())),
                 idle ? List.of() : laps,
                 trial,
                 quietUntil,

@@ -29,7 +29,7 @@ class OverlapTest {
     private final Random random = new Random(2030);
 
     /** A message with what was heard before it. */
-    private record Said(Message message, Memory heard) {}
+    private record Case(Message message, Memory heard) {}
 
     @Test
     void itIsWhatAnyMessageShows() {
@@ -46,7 +46,7 @@ class OverlapTest {
         assertThat(overlaps).as("of both kinds there are many").isBetween(PAIRS / 5, PAIRS * 4 / 5);
     }
 
-    private static boolean takes(Pattern pattern, Said said) {
+    private static boolean takes(Pattern pattern, Case said) {
         return pattern.speaksOf(said.message)
                 && pattern.missed(said.message, said.heard, Numbering.WIRE).isEmpty();
     }
@@ -102,7 +102,7 @@ class OverlapTest {
                 .toList();
     }
 
-    private static Stream<Said> said(int kind, Pattern one, Pattern other) {
+    private static Stream<Case> said(int kind, Pattern one, Pattern other) {
         return switch (kind) {
             case 0 ->
                 IntStream.rangeClosed(0, 7)
@@ -110,26 +110,26 @@ class OverlapTest {
                         .flatMap(n -> Stream.concat(
                                 IntStream.rangeClosed(0, 127).mapToObj(v -> (Message) new NoteOn(0, n, v)),
                                 Stream.of((Message) new NoteOff(0, n, 0))))
-                        .map(m -> new Said(m, Memory.NONE));
+                        .map(m -> new Case(m, Memory.NONE));
             case 1 ->
                 IntStream.rangeClosed(-1, 127)
                         .boxed()
                         .flatMap(before -> IntStream.rangeClosed(0, 127).boxed().flatMap(value -> Stream.of(0, 1)
-                                .map(c -> new Said(
+                                .map(c -> new Case(
                                         new ControlChange(0, c, value),
                                         new Memory(
                                                 before < 0 ? OptionalInt.empty() : OptionalInt.of(before),
                                                 OptionalInt.empty())))));
             case 2 ->
                 IntStream.rangeClosed(0, 127).boxed().flatMap(p -> IntStream.rangeClosed(0, 2)
-                        .mapToObj(b -> new Said(new BankProgram(0, b, p), Memory.NONE)));
-            case 3 -> IntStream.rangeClosed(0, 16_383).mapToObj(b -> new Said(new PitchBend(0, b), Memory.NONE));
+                        .mapToObj(b -> new Case(new BankProgram(0, b, p), Memory.NONE)));
+            case 3 -> IntStream.rangeClosed(0, 16_383).mapToObj(b -> new Case(new PitchBend(0, b), Memory.NONE));
             case 4 ->
                 Stream.of(ShowControl.Command.GO, ShowControl.Command.STOP)
                         .flatMap(c -> Stream.of("", "1", "2").flatMap(list -> Stream.of("5", "5.0", "17", "3")
-                                .map(cue -> new Said(
+                                .map(cue -> new Case(
                                         new ShowControl(1, ShowControl.LIGHTING, c, cue, list, ""), Memory.NONE))));
-            case 5 -> IntStream.rangeClosed(0, 127).mapToObj(n -> new Said(new SongSelect(n), Memory.NONE));
+            case 5 -> IntStream.rangeClosed(0, 127).mapToObj(n -> new Case(new SongSelect(n), Memory.NONE));
             default -> osc((Pattern.Osc) one, (Pattern.Osc) other);
         };
     }
@@ -149,7 +149,7 @@ class OverlapTest {
         return all;
     }
 
-    private static Stream<Said> osc(Pattern.Osc one, Pattern.Osc other) {
+    private static Stream<Case> osc(Pattern.Osc one, Pattern.Osc other) {
         List<Object> values = List.of(0, 1, 1.5f, 2, 2.2f, 2.5f, 9f, "on", "off");
         boolean meet = ADDRESSES.stream()
                 .anyMatch(a -> OscAddress.matches(one.address(), a) && OscAddress.matches(other.address(), a));
@@ -161,7 +161,7 @@ class OverlapTest {
                 .findFirst()
                 .orElseThrow();
         return values.stream().flatMap(first -> values.stream()
-                .map(second -> new Said(new OscMessage(address, List.of(first, second)), Memory.NONE)));
+                .map(second -> new Case(new OscMessage(address, List.of(first, second)), Memory.NONE)));
     }
 
     @Test

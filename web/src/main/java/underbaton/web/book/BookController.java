@@ -32,7 +32,7 @@ import underbaton.web.live.Live;
 import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
 import underbaton.web.page.Typed;
-import underbaton.web.rig.Said;
+import underbaton.web.rig.PhraseWords;
 import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
@@ -321,11 +321,12 @@ class BookController {
         Show show = shows.get(showId);
         Device to = show.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
         Cue at = cue(show, cue);
-        List<Said> said = phrase.isEmpty()
+        List<PhraseWords> said = phrase.isEmpty()
                 ? at.callsFor(device).stream()
-                        .flatMap(c -> show.phrase(c).map(p -> Said.of(to, p, c.amount())).stream())
+                        .flatMap(c -> show.phrase(c).map(p -> PhraseWords.of(to, p, c.amount())).stream())
                         .toList()
-                : to.phraseNamed(phrase).map(p -> Said.of(to, p)).stream().toList();
+                : to.phraseNamed(phrase).map(p -> PhraseWords.of(to, p)).stream()
+                        .toList();
         model.addAttribute("said", said);
         model.addAttribute("lands", table.lands(show, at));
         model.addAttribute("device", to);

@@ -77,7 +77,7 @@ public record DeskView(
      *
      * @param heading the item that begins with this cue, where a new one does
      */
-    public record Row(PlannedCue cue, String starts, List<Said> said, Optional<Item> heading) {}
+    public record Row(PlannedCue cue, String starts, List<CallWords> said, Optional<Item> heading) {}
 
     /**
      * A cue that comes by itself.
@@ -151,7 +151,7 @@ public record DeskView(
      * @param doubt what of it cannot be meant as it is written, in words; null when all is well
      * @param guarded whether a phrase of it is guarded: this GO sends it without a second act
      */
-    public record Said(Device device, String phrase, String doubt, boolean guarded) {}
+    public record CallWords(Device device, String phrase, String doubt, boolean guarded) {}
 
     static DeskView of(Show show, PlaybackState state, Clock clock, Aside aside) {
         List<PlannedCue> cues = state.plan().cues();
@@ -292,7 +292,7 @@ public record DeskView(
 
     private static Row row(Show show, PlaybackState state, PlannedCue cue, Optional<Item> heading) {
         Optional<Cue> written = show.cue(cue.cueId());
-        List<Said> said = new ArrayList<>();
+        List<CallWords> said = new ArrayList<>();
         for (Device device : show.devices()) {
             List<String> phrases = cue.calls().stream()
                     .filter(c -> c.deviceId() == device.id())
@@ -305,7 +305,7 @@ public record DeskView(
                 boolean guarded = cue.calls().stream()
                         .filter(c -> c.deviceId() == device.id())
                         .anyMatch(state.plan()::isGuarded);
-                said.add(new Said(device, String.join(" + ", phrases), doubt, guarded));
+                said.add(new CallWords(device, String.join(" + ", phrases), doubt, guarded));
             }
         }
         String starts = state.plan()

@@ -33,7 +33,7 @@ public record KeyForm(
         String off) {
 
     /** One row of calls: what a machine is told. */
-    public record Said(int machine, String says) {}
+    public record KeyLine(int machine, String says) {}
 
     static KeyForm of(Show show, int page, HandKey key) {
         return new KeyForm(
@@ -62,25 +62,25 @@ public record KeyForm(
     }
 
     /** What it calls when it goes on, and a row to write into. */
-    public List<Said> onRows() {
+    public List<KeyLine> onRows() {
         return rows(on);
     }
 
-    public List<Said> offRows() {
+    public List<KeyLine> offRows() {
         return rows(off);
     }
 
-    private static List<Said> rows(String lines) {
-        List<Said> rows = new ArrayList<>();
+    private static List<KeyLine> rows(String lines) {
+        List<KeyLine> rows = new ArrayList<>();
         lines.lines().filter(l -> !l.isBlank()).forEach(l -> rows.add(said(l)));
-        rows.add(new Said(0, ""));
+        rows.add(new KeyLine(0, ""));
         return rows;
     }
 
-    private static Said said(String line) {
+    private static KeyLine said(String line) {
         int blank = line.indexOf(' ');
         String machine = blank < 0 ? line : line.substring(0, blank);
-        return new Said(Typed.number("machine", machine), blank < 0 ? "" : line.substring(blank + 1));
+        return new KeyLine(Typed.number("machine", machine), blank < 0 ? "" : line.substring(blank + 1));
     }
 
     /** @throws Refusal naming what cannot be read */
@@ -91,7 +91,7 @@ public record KeyForm(
 
     private static List<Call> calls(Show show, String field, String lines) {
         List<Call> calls = new ArrayList<>();
-        for (Said said : rows(lines == null ? "" : lines)) {
+        for (KeyLine said : rows(lines == null ? "" : lines)) {
             if (!said.says.isBlank()) {
                 Device device = show.device(said.machine)
                         .orElseThrow(() -> new Refusal(field, "That machine is no longer in the rig; choose another."));

@@ -24,11 +24,11 @@ final class Frames {
      * @param order the browser's own number of an order, 0 for none
      * @param what the order
      */
-    record Said(String page, int show, List<String> topics, long order, String what) {}
+    record FromBrowser(String page, int show, List<String> topics, long order, String what) {}
 
     /** @throws JacksonException when it is none */
-    static Said read(String text) {
-        return MAPPER.readValue(text, Said.class);
+    static FromBrowser read(String text) {
+        return MAPPER.readValue(text, FromBrowser.class);
     }
 
     static String drawing(Live.Part part, String drawn) {

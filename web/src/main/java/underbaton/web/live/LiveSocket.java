@@ -95,7 +95,7 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
         }
     }
 
-    private void take(Browser browser, String session, Frames.Said said) {
+    private void take(Browser browser, String session, Frames.FromBrowser said) {
         if (said.order() != 0) {
             browser.answer(
                     Frames.answer(said.order(), done(said, session + "/" + said.order() / ORDERS_OF_A_PAGE + "/")));
@@ -119,7 +119,7 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
     }
 
     /** @return why it was not done; empty when it was */
-    private String done(Frames.Said said, String page) {
+    private String done(Frames.FromBrowser said, String page) {
         for (Orders some : orders) {
             try {
                 if (some.take(said.what() == null ? "" : said.what(), said.show(), page)) {

@@ -69,7 +69,8 @@ class PhrasebookController {
         model.addAttribute("id", phraseId);
         model.addAttribute("listed", phrase.map(Phrase::listed).orElse(false));
         model.addAttribute(
-                "place", phrase.map(p -> Said.of(device, p).place(device)).orElse(""));
+                "place",
+                phrase.map(p -> PhraseWords.of(device, p).place(device)).orElse(""));
         model.addAttribute("form", phrase.map(p -> PhraseForm.of(device, p)).orElseGet(PhraseForm::fresh));
         model.addAttribute("was", phrase.map(Fingerprint::of).orElse(""));
         model.addAttribute("used", show.cuesUsing(deviceId, phraseId).size());
@@ -237,7 +238,7 @@ class PhrasebookController {
             model.addAttribute(
                     "rows",
                     filled.phrases().subList(before, filled.phrases().size()).stream()
-                            .map(p -> Said.of(filled, p))
+                            .map(p -> PhraseWords.of(filled, p))
                             .toList());
         } catch (Refusal refusal) {
             model.addAttribute("wrong", refusal.getMessage());

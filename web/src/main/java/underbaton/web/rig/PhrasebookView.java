@@ -21,7 +21,7 @@ public record PhrasebookView(Device device, List<Group> groups) {
      * @param used in how many cues
      * @param astray the entry that has its number by now, where it is no longer in the list; empty when all is well
      */
-    public record Entry(Said said, String place, int used, String astray) {
+    public record Entry(PhraseWords said, String place, int used, String astray) {
         public Phrase phrase() {
             return said.phrase();
         }
@@ -36,7 +36,7 @@ public record PhrasebookView(Device device, List<Group> groups) {
         Map<String, List<Entry>> groups = new LinkedHashMap<>();
         groups.put("", new ArrayList<>());
         for (Phrase phrase : device.phrases()) {
-            Said said = Said.of(device, phrase);
+            PhraseWords said = PhraseWords.of(device, phrase);
             int used = show.cuesUsing(device.id(), phrase.id()).size();
             groups.computeIfAbsent(phrase.remarks().group(), g -> new ArrayList<>())
                     .add(new Entry(

@@ -84,20 +84,20 @@ final class WhichToKeep extends RuntimeException {
     }
 
     private Example example(Phrase phrase) {
-        Said now = Said.of(device, phrase);
+        PhraseWords now = PhraseWords.of(device, phrase);
         Device counting = device.withNumbering(wanted);
         return new Example(
                 phrase.name(),
                 now.words(),
                 now.bytes(),
-                Said.of(counting, phrase).words(),
+                PhraseWords.of(counting, phrase).words(),
                 bytesIfPrintedStays(phrase));
     }
 
     private String bytesIfPrintedStays(Phrase phrase) {
         try {
             Device alone = device.withPhrases(List.of(phrase)).recounted(wanted);
-            return Said.of(alone, alone.phrases().get(0)).bytes();
+            return PhraseWords.of(alone, alone.phrases().get(0)).bytes();
         } catch (Refusal cannot) {
             return "cannot be: it has no such number then";
         }

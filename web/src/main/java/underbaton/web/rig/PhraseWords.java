@@ -25,16 +25,16 @@ import underbaton.wire.osc.OscCodec;
  * @param display what the device's own display will read
  * @param bytes as they go out
  */
-public record Said(Phrase phrase, String name, String words, String display, String bytes) {
+public record PhraseWords(Phrase phrase, String name, String words, String display, String bytes) {
 
     /** The phrase as its line in the phrasebook has it, a blank with the smallest amount. */
-    public static Said of(Device device, Phrase phrase) {
+    public static PhraseWords of(Device device, Phrase phrase) {
         if (!phrase.says().hasTwoStates()) {
             return of(device, phrase, Optional.empty());
         }
-        Said on = of(device, phrase, Optional.of(new Amount.Measure(1)));
-        Said off = of(device, phrase, Optional.of(new Amount.Measure(0)));
-        return new Said(
+        PhraseWords on = of(device, phrase, Optional.of(new Amount.Measure(1)));
+        PhraseWords off = of(device, phrase, Optional.of(new Amount.Measure(0)));
+        return new PhraseWords(
                 phrase,
                 phrase.name(),
                 on.words(),
@@ -42,10 +42,10 @@ public record Said(Phrase phrase, String name, String words, String display, Str
                 on.bytes() + " | " + off.bytes());
     }
 
-    public static Said of(Device device, Phrase phrase, Optional<Amount> amount) {
+    public static PhraseWords of(Device device, Phrase phrase, Optional<Amount> amount) {
         List<Timed> sent = device.messagesFor(phrase, amount);
         Wording wording = new Wording(device.numbering());
-        return new Said(
+        return new PhraseWords(
                 phrase,
                 device.tell(phrase, amount),
                 new SpeechWording(device.numbering()).write(phrase.says()),
