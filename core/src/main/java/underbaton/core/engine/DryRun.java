@@ -253,7 +253,8 @@ public final class DryRun {
             long lasts = play.endNanos();
             // What begins the next item is for that one to give.
             long last = play.goesStraightOn() ? lasts - 1 : lasts;
-            PlaybackState end = Engine.step(play.state(), Event.pass(last)).next();
+            PlaybackState end =
+                    Engine.step(play.state(), Event.pass(last)).next().handingOn();
             return new ItemRun(item, before, shown, starts, lasts, Carried.of(end.shifted(-lasts)));
         }
 

@@ -297,6 +297,13 @@ public record PlaybackState(
         return parts.state();
     }
 
+    /** Just before the next item begins by itself: what this one's cues call late comes in that one. */
+    PlaybackState handingOn() {
+        Parts parts = new Parts(this);
+        followOn().ifPresent(f -> parts.cues.keepLateCalls(f.cue().item().id()));
+        return parts.state();
+    }
+
     /** What has been called is made at once, and every move is where it ends. */
     PlaybackState atRest() {
         return comingToRest().next();

@@ -298,11 +298,22 @@ final class StraightPlay {
         if (until == StepContext.NEVER) {
             decided = state.playing()
                     .filter(p -> !p.ahead().isEmpty() && p.vamp().isEmpty() && state.standby() >= end)
-                    .map(p -> p.dueAt(p.ahead().get(p.ahead().size() - 1).nanos()))
+                    .map(this::sureOf)
                     .orElse(wake);
         }
         long last = Math.min(limit, leavesNanos());
         return Math.min(last == StepContext.NEVER ? StepContext.NEVER : last - 1, Math.min(decided, firstQuiet()));
+    }
+
+    /** All that the music still brings; but with the item's last cue the next item may begin. */
+    private long sureOf(Playing p) {
+        int last = item.cues().size() - 1;
+        long until = p.ahead().stream()
+                .filter(t -> t.strikes() && t.order() == last)
+                .mapToLong(TimedCalls::nanos)
+                .findFirst()
+                .orElse(p.ahead().get(p.ahead().size() - 1).nanos());
+        return p.dueAt(until);
     }
 
     /** When the next item begins by itself; far away when it does not. */

@@ -43,6 +43,9 @@ public final class DeviceFile {
             .disable(MapperFeature.ALLOW_COERCION_OF_SCALARS)
             .build();
 
+    private static final String AS_TYPED = "as typed";
+    private static final String PROGRAMS_FIRST = "programs first";
+
     private DeviceFile() {}
 
     /** The file's fields, in their order. */
@@ -61,6 +64,7 @@ public final class DeviceFile {
             String stepLists,
             String safePhrase,
             String untoldFade,
+            String inOneInstant,
             List<PhraseText> phrases) {}
 
     /** @param kind {@code network-midi}, {@code local-midi} (host is the port's name then) or {@code osc} */
@@ -115,6 +119,7 @@ public final class DeviceFile {
                 StepList.tell(device.stepLists()),
                 device.safePhrase().map(Phrase::name).orElse(""),
                 lower(device.care().untoldFade()).replace('_', ' '),
+                device.care().asTyped() ? AS_TYPED : PROGRAMS_FIRST,
                 device.phrases().stream().map(p -> PhraseText.of(device, p)).toList()));
     }
 
@@ -180,7 +185,18 @@ public final class DeviceFile {
         String fade = or(content.untoldFade);
         return device.withPrecautions(new Precautions(
                 safe,
-                fade.isEmpty() ? UntoldFade.AT_ONCE : one(UntoldFade.values(), "untoldFade", fade.replace(' ', '_'))));
+                fade.isEmpty() ? UntoldFade.AT_ONCE : one(UntoldFade.values(), "untoldFade", fade.replace(' ', '_')),
+                isAsTyped(or(content.inOneInstant))));
+    }
+
+    private static boolean isAsTyped(String order) {
+        if (order.isEmpty() || order.equals(PROGRAMS_FIRST)) {
+            return false;
+        }
+        if (order.equals(AS_TYPED)) {
+            return true;
+        }
+        throw unknown("inOneInstant", order);
     }
 
     private static Content parse(String text) {

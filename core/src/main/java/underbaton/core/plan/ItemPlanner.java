@@ -13,7 +13,6 @@ import underbaton.core.cue.Doubt;
 import underbaton.core.cue.HandKey;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Motion;
-import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Start;
 import underbaton.core.midi.Message;
 import underbaton.core.rig.Amount;
@@ -30,15 +29,8 @@ final class ItemPlanner {
     /** Equal calls without motion or offset are worked out once. */
     private final Map<Call, PlannedCall> plain = new HashMap<>();
 
-    private final int patchBay;
-
     ItemPlanner(List<Device> devices) {
         devices.forEach(d -> this.devices.put(d.id(), d));
-        patchBay = devices.stream()
-                .filter(PatchBay::is)
-                .mapToInt(Device::id)
-                .findFirst()
-                .orElse(0);
     }
 
     PlannedItem planned(Item item) {
@@ -99,7 +91,7 @@ final class ItemPlanner {
         }
         List<PlannedCall> calls = new ArrayList<>(said.size());
         said.forEach(c -> planned(c, times, at).ifPresent(calls::add));
-        calls.sort(Comparator.comparingInt(c -> c.deviceId() == patchBay ? -1 : c.rank()));
+        calls.sort(Comparator.comparingInt(c -> c.rank(devices.get(c.deviceId()))));
         return List.copyOf(calls);
     }
 

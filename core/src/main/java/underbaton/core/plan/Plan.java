@@ -159,9 +159,9 @@ public final class Plan {
         return patchPhrases.stream().flatMap(p -> p.patch().stream());
     }
 
-    /** Within one instant patch sets come first, so that what is called after them reaches the new outputs; then {@link PlannedCall#rank}. */
+    /** As {@link PlannedCall#rank} says. */
     public int rank(PlannedCall call) {
-        return call.deviceId() == patchBay ? -1 : call.rank();
+        return device(call.deviceId()).map(call::rank).orElse(0);
     }
 
     /** What does not take part. */

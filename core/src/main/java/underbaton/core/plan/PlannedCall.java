@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import underbaton.core.cue.Call;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.midi.ChannelMessage.BankProgram;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
@@ -46,6 +47,7 @@ public record PlannedCall(
         long leadNanos,
         long fromNanos) {
 
+    private static final int SET = -1;
     private static final int PROGRAM = 0;
     private static final int CONTROL = 1;
     private static final int NOTE = 2;
@@ -138,8 +140,18 @@ public record PlannedCall(
         return afterNanos - leadNanos;
     }
 
-    /** Within one instant a device gets programs first (0), then controls, then notes, from whichever cue they come. */
-    public int rank() {
+    /**
+     * Its place among what is told in one instant: patch sets come first, so that what is called after them reaches the new outputs; then
+     * what its device gets as it was typed, or else programs, then controls, then notes.
+     *
+     * @param device the one that is called
+     */
+    public int rank(Device device) {
+        return PatchBay.is(device) ? SET : device.care().asTyped() ? PROGRAM : kind();
+    }
+
+    /** Programs (0), then controls, then notes. */
+    public int kind() {
         if (messages.isEmpty()) {
             return CONTROL;
         }
@@ -151,6 +163,6 @@ public record PlannedCall(
     }
 
     public boolean isProgram() {
-        return rank() == PROGRAM;
+        return kind() == PROGRAM;
     }
 }

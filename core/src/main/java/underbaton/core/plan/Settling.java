@@ -16,6 +16,8 @@ final class Settling {
     private final Map<Integer, Device> devices;
     /** For each instant and device, when its programs come and when it is free again, ns since the instant. */
     private final Map<Long, Map<Integer, Busy>> instants = new HashMap<>();
+    /** The same up to the call that is looked at, for devices that get what stands first in a cell first. */
+    private final Map<Long, Map<Integer, Busy>> soFar = new HashMap<>();
 
     private record Busy(long from, long until) {
 
@@ -36,33 +38,40 @@ final class Settling {
         long[] keys = keys(cues);
         for (int i = 0; i < keys.length; i++) {
             for (PlannedCall call : cues.get(i).calls()) {
-                int settle = devices.get(call.deviceId()).settleMs();
-                if (call.isProgram() && settle > 0) {
-                    long until = call.afterNanos() + settle * 1_000_000L;
-                    instants.computeIfAbsent(keys[i], k -> new HashMap<>())
-                            .merge(call.deviceId(), new Busy(call.afterNanos(), until), Busy::with);
-                }
+                occupies(call, devices.get(call.deviceId()), keys[i], instants);
             }
         }
         List<PlannedCue> settled = new ArrayList<>(cues.size());
         for (int i = 0; i < keys.length; i++) {
-            Map<Integer, Busy> busy = instants.getOrDefault(keys[i], Map.of());
-            settled.add(busy.isEmpty() ? cues.get(i) : settled(cues.get(i), busy));
+            settled.add(instants.containsKey(keys[i]) ? settled(cues.get(i), keys[i]) : cues.get(i));
         }
         return settled;
     }
 
-    private static PlannedCue settled(PlannedCue cue, Map<Integer, Busy> busy) {
-        return cue.withCalls(cue.calls().stream()
-                .map(call -> {
-                    Busy device = busy.get(call.deviceId());
-                    boolean waits = device != null
-                            && !call.isProgram()
-                            && call.afterNanos() >= device.from
-                            && call.afterNanos() < device.until;
-                    return waits ? call.after(device.until, call.phrase()) : call;
-                })
-                .toList());
+    private PlannedCue settled(PlannedCue cue, long key) {
+        List<PlannedCall> calls = new ArrayList<>(cue.calls().size());
+        for (PlannedCall call : cue.calls()) {
+            Device device = devices.get(call.deviceId());
+            boolean typed = device.care().asTyped();
+            Busy busy = (typed ? soFar : instants).getOrDefault(key, Map.of()).get(device.id());
+            boolean waits = busy != null
+                    && !call.isProgram()
+                    && call.afterNanos() >= busy.from
+                    && call.afterNanos() < busy.until;
+            calls.add(waits ? call.after(busy.until, call.phrase()) : call);
+            if (typed) {
+                occupies(call, device, key, soFar);
+            }
+        }
+        return cue.withCalls(calls);
+    }
+
+    private static void occupies(PlannedCall call, Device device, long key, Map<Long, Map<Integer, Busy>> by) {
+        if (call.isProgram() && device.settleMs() > 0) {
+            long until = call.afterNanos() + device.settleMs() * 1_000_000L;
+            by.computeIfAbsent(key, k -> new HashMap<>())
+                    .merge(device.id(), new Busy(call.afterNanos(), until), Busy::with);
+        }
     }
 
     /** One number for all cues of an instant: its time for those that land, the first cue's place for those on a GO. */

@@ -464,7 +464,7 @@ public record Device(
         boolean wasSafe =
                 place >= 0 && safePhrase().filter(p -> p.id() == phrase.id()).isPresent();
         Device with = withPhrases(changed);
-        return wasSafe ? with.withPrecautions(new Precautions(phrase.name(), care().untoldFade())) : with;
+        return wasSafe ? with.withPrecautions(care().withSafePhrase(phrase.name())) : with;
     }
 
     /** However its phrase is written, a set keeps its lines, and one program loads it. */

@@ -1,13 +1,19 @@
 package underbaton.core.rig;
 
 /**
- * What is done with a machine when nobody knows how it stands, or when all must stop.
+ * What is done with a machine when nobody knows how it stands, when all must stop, or when it is told several things in one instant.
  *
  * @param safePhrase the name of the phrase that is called after everything on it was stopped; empty for none
+ * @param asTyped whether it gets what stands first in a cell first; otherwise its programs, then controls, then notes, from whichever cue
+ *     they come
  */
-public record Precautions(String safePhrase, UntoldFade untoldFade) {
+public record Precautions(String safePhrase, UntoldFade untoldFade, boolean asTyped) {
 
-    public static final Precautions NONE = new Precautions("", UntoldFade.AT_ONCE);
+    public static final Precautions NONE = new Precautions("", UntoldFade.AT_ONCE, false);
+
+    public Precautions withSafePhrase(String name) {
+        return new Precautions(name, untoldFade, asTyped);
+    }
 
     /** Where a fade begins on a control of which neither the machine's told state nor the book knows where it stands. */
     public enum UntoldFade {

@@ -167,7 +167,9 @@ public final class RandomShows {
                 random.nextBoolean()
                         ? Optional.empty()
                         : Optional.of(new Precautions(
-                                random.nextBoolean() ? "" : text(50), one(Precautions.UntoldFade.values()))),
+                                random.nextBoolean() ? "" : text(50),
+                                one(Precautions.UntoldFade.values()),
+                                random.nextBoolean())),
                 List.of());
     }
 

@@ -18,6 +18,7 @@ import underbaton.core.plan.Planner;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.Precautions;
 import underbaton.core.score.Score;
 
 /** What the dry run says will be sent, when, and why. */
@@ -72,6 +73,21 @@ class DryRunTest {
         assertThat(told(show).subList(1, 4))
                 .containsExactly(
                         "0 2000000 cue 12 ProgramChange", "0 2040000 cue 12 ControlChange", "0 2040000 cue 12 NoteOn");
+    }
+
+    @Test
+    void aDeviceThatIsToldAsTypedGetsWhatStandsFirstFirst() {
+        Show show = timed(Shows.small(), 1, 0, 40);
+        show = Shows.phrase(show, "Gain", "control 7 to 90", Effect.MOMENT);
+        show = Shows.phrase(show, "Scene", "program 3", Effect.HOLDS);
+        Device player = show.devices().get(1);
+        show = show.withDevice(player.withPrecautions(new Precautions("", Precautions.UntoldFade.AT_ONCE, true)));
+        show = song(Shows.cue(show, "12", "at 2:1"), "1 quarter = 120");
+        Cue cue = show.cueNumbered(CueNumber.of("12")).orElseThrow();
+        List<Call> typed = List.of(Call.of(player, "Play"), Call.of(player, "Scene"), Call.of(player, "Gain"));
+        assertThat(told(show.withCuesExchanged(List.of(cue.withCalls(typed)))).subList(1, 4))
+                .containsExactly(
+                        "0 2000000 cue 12 NoteOn", "0 2000000 cue 12 ProgramChange", "0 2040000 cue 12 ControlChange");
     }
 
     /** Cue 12 lands with a note, cue 13 in the same instant with a program and a control: the program comes first. */

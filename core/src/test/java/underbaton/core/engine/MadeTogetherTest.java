@@ -69,4 +69,46 @@ class MadeTogetherTest extends PlayedShow {
         pass(3000);
         assertThat(sent()).containsExactly("cue 30 91 24 7F @ 1000", "cue 20 90 02 7F @ 1500");
     }
+
+    @Test
+    void what_a_cue_calls_late_does_not_come_when_another_place_is_played() {
+        song(SONG);
+        Device lights = show.devices().get(0);
+        int song = show.items().get(show.items().size() - 1).id();
+        show = show.withCue(
+                song,
+                new Cue(0, CueNumber.of("9"), Start.of("by hand"), "", List.of(Call.of(lights, "Blue @ 500 ms")), 0));
+        begin();
+        standBy("9");
+        go();
+        order(new Order.Play(song, 8000 * MS));
+        sent();
+        pass(3000);
+        assertThat(sent()).isEmpty();
+    }
+
+    /** The same in the book played straight through, which is what paper, file and catch-up go by. */
+    @Test
+    void what_a_cue_calls_late_comes_in_the_dry_run_of_the_next_item() {
+        song(SONG, "at 2:3 | Play");
+        Device lights = show.devices().get(0);
+        int song = show.items().get(show.items().size() - 1).id();
+        Call late = Call.of(lights, "Blue @ 1500 ms");
+        show = show.withCue(song, new Cue(0, CueNumber.of("19"), Start.of("at 2:1"), "", List.of(late), 0));
+        show = show.withItem(
+                new Item(0, ItemKind.SCENE, "After", 0, List.of()), show.items().size());
+        show = Shows.cue(show, "30", "with", "Stop");
+        show = Shows.cue(show, "31", "by hand", "Amber");
+        begin();
+        DryRun run = DryRun.of(state.plan());
+        int after = show.items().get(show.items().size() - 1).id();
+        assertThat(run.messages(after))
+                .extracting(m -> m.cause() + " @ " + m.atNanos() / MS)
+                .containsExactly("cue 30 @ 0", "cue 19 @ 500", "cue 31 @ 0");
+        assertThat(run.before(state.plan().indexOf(id("31")))
+                        .told()
+                        .device(lights.id())
+                        .shows())
+                .hasValueSatisfying(c -> assertThat(c.phrase()).startsWith("Blue"));
+    }
 }

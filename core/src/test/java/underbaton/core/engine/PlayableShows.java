@@ -30,6 +30,8 @@ import underbaton.core.rig.PatchKind;
 import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.PatchRange;
 import underbaton.core.rig.Phrase;
+import underbaton.core.rig.Precautions;
+import underbaton.core.rig.Precautions.UntoldFade;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.rig.SpeechWording;
@@ -242,6 +244,10 @@ final class PlayableShows {
         }
         phrase("Expression", "control 11 to ?", "per cent", "levels expression");
         if (wide) {
+            // Half of the consoles get what stands first in a cell first.
+            Device console = show.devices().get(1);
+            show = show.withDevice(
+                    console.withPrecautions(new Precautions("", UntoldFade.AT_ONCE, random.nextBoolean())));
             pit();
         }
     }

@@ -69,7 +69,7 @@ class PrecautionsTest extends PlayedShow {
         phrase("Fan off", "note 96", "stops fan", false);
         phrase("House light", "note 95", "holds", true);
         show = show.withDevice(
-                lights().withPrecautions(new Precautions("House light", Precautions.UntoldFade.AT_ONCE)));
+                lights().withPrecautions(new Precautions("House light", Precautions.UntoldFade.AT_ONCE, false)));
         begin();
         order(fire("Fan"));
         sent();
@@ -87,7 +87,7 @@ class PrecautionsTest extends PlayedShow {
         fade("20", "by hand", "Bed → 50 % in 1 s");
         for (Precautions.UntoldFade way : Precautions.UntoldFade.values()) {
             Device console = show.devices().get(show.devices().size() - 1);
-            show = show.withDevice(console.withPrecautions(new Precautions("", way)));
+            show = show.withDevice(console.withPrecautions(new Precautions("", way, false)));
             begin();
             standBy("20");
             go();

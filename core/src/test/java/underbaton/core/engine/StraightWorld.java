@@ -193,7 +193,11 @@ final class StraightWorld extends WalkedWorld {
 
     /** GO on the standby, when its time has come. */
     private void pressInTime() {
-        waitFor(state.standby(), Long.MAX_VALUE);
+        int index = state.standby();
+        waitFor(index, Long.MAX_VALUE);
+        int itemId = state.plan().cues().get(index).item().id();
+        // The next item has begun by itself before there was a moment for this cue.
+        hurried |= state.progress().itemId() != itemId && index != state.plan().firstOf(itemId);
         order(new Order.Go());
     }
 

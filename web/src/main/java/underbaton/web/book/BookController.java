@@ -322,7 +322,7 @@ class BookController {
         Device to = show.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
         Cue at = cue(show, cue);
         List<PhraseWords> said = phrase.isEmpty()
-                ? at.callsFor(device).stream()
+                ? table.asSent(show, at, to).stream()
                         .flatMap(c -> show.phrase(c).map(p -> PhraseWords.of(to, p, c.amount())).stream())
                         .toList()
                 : to.phraseNamed(phrase).map(p -> PhraseWords.of(to, p)).stream()

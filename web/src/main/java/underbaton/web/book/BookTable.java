@@ -1,6 +1,7 @@
 package underbaton.web.book;
 
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -118,6 +119,15 @@ final class BookTable {
         return Optional.ofNullable(view(show).run().shown(cue.id()).get(deviceId))
                 .map(PlannedCall::phrase)
                 .orElse("");
+    }
+
+    /** What a machine is called to do in a cue, in the order in which it is told. */
+    List<Call> asSent(Show show, Cue cue, Device device) {
+        return cue.callsFor(device.id()).stream()
+                .sorted(Comparator.comparingInt(c -> show.phrase(c)
+                        .map(p -> PlannedCall.of(device, p, c.amount()).rank(device))
+                        .orElse(0)))
+                .toList();
     }
 
     /**

@@ -28,6 +28,7 @@ import underbaton.web.page.Typed;
  * @param lists lists that it steps through, parted by semicolons
  * @param safe the name of its safe phrase; empty for none
  * @param untold where a fade begins of which nobody knows where it begins
+ * @param order {@code typed} where it gets what stands first in a cell first, {@code programs} where programs go first
  */
 public record DeviceForm(
         String name,
@@ -49,7 +50,11 @@ public record DeviceForm(
         String settle,
         String lists,
         String safe,
-        String untold) {
+        String untold,
+        String order) {
+
+    private static final String TYPED = "typed";
+    private static final String PROGRAMS = "programs";
 
     private static final String MIDI = "midi";
     private static final String LOCAL = "local";
@@ -80,7 +85,8 @@ public record DeviceForm(
                 Integer.toString(device.settleMs()),
                 StepList.tell(device.stepLists()),
                 device.care().safePhrase(),
-                device.care().untoldFade().name());
+                device.care().untoldFade().name(),
+                device.care().asTyped() ? TYPED : PROGRAMS);
     }
 
     /** The blanks of a machine that nobody has described yet. */
@@ -105,7 +111,8 @@ public record DeviceForm(
                 "0",
                 "",
                 "",
-                UntoldFade.AT_ONCE.name());
+                UntoldFade.AT_ONCE.name(),
+                TYPED);
     }
 
     /** A new one for somebody who has been heard already. @param host by OSC; empty for who came by network MIDI */
@@ -132,7 +139,8 @@ public record DeviceForm(
                 fresh.settle,
                 fresh.lists,
                 fresh.safe,
-                fresh.untold);
+                fresh.untold,
+                fresh.order);
     }
 
     /**
@@ -165,7 +173,9 @@ public record DeviceForm(
                 old.flatMap(Device::list),
                 steps,
                 Optional.of(new Precautions(
-                        or(safe, ""), UntoldFade.valueOf(or(untold, "AT_ONCE").toUpperCase(Locale.ROOT)))),
+                        or(safe, ""),
+                        UntoldFade.valueOf(or(untold, "AT_ONCE").toUpperCase(Locale.ROOT)),
+                        or(order, PROGRAMS).equals(TYPED))),
                 phrases));
     }
 

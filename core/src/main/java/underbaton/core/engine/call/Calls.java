@@ -145,6 +145,13 @@ public final class Calls {
         agenda.takeBack(Pending.ToCall.class::isInstance);
     }
 
+    /** What cues have called late, and what follows from it, does not come: they are left. What is brought to machines to make them right does. */
+    public void dropCallsOfCues() {
+        agenda.takeBack(p -> p instanceof Pending.ToCall call
+                && call.cause().cueId() != 0
+                && !call.cause().mends());
+    }
+
     /** What phrases have struck for a while on some machines ends now. */
     public void endStruck(IntPredicate machines) {
         List<Agenda.Due> ends = agenda.takeBack(p -> p instanceof Pending.ToSend send

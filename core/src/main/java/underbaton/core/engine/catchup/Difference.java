@@ -97,7 +97,7 @@ final class Difference {
             return Integer.MAX_VALUE;
         }
         PlannedCall first = correction.calls().get(0);
-        return first.effect().kind() == Effect.Kind.STOPS ? -1 : first.rank();
+        return first.effect().kind() == Effect.Kind.STOPS ? -1 : first.kind();
     }
 
     /** A correction without which all would be as right is none. */

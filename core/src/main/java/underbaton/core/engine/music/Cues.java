@@ -112,7 +112,7 @@ public final class Cues {
     }
 
     /** An item that is left by itself has given its last cue: what that one calls late still comes. */
-    private void keepLateCalls(int nextItemId) {
+    public void keepLateCalls(int nextItemId) {
         Playing left = music.playing()
                 .filter(p -> !p.paused() && p.item().item().id() != nextItemId)
                 .orElse(null);
@@ -120,11 +120,18 @@ public final class Cues {
             return;
         }
         for (TimedCalls late : left.ahead()) {
-            if (music.progress().whereGiven(late.cue()) != ItemProgress.NOT_GIVEN) {
+            if (hasCome(late.cue(), left)) {
                 long due = left.dueAt(late.nanos());
                 late.calls().forEach(call -> calls.makeAll(List.of(due(late, call, due, left.dueAt(0)))));
             }
         }
+    }
+
+    /** A dry run keeps no account of what was given: there all has come that is not still to strike. */
+    private boolean hasCome(PlannedCue cue, Playing playing) {
+        return step.isDryRun()
+                ? playing.ahead().stream().noneMatch(t -> t.strikes() && t.cue().equals(cue))
+                : music.progress().whereGiven(cue) != ItemProgress.NOT_GIVEN;
     }
 
     // ---- what is fired

@@ -45,6 +45,7 @@ public final class Jumps {
     public void play(PlannedItem item, long from, int cueId) {
         int first = step.plan().firstOf(item.item().id());
         music.follow(Optional.empty());
+        calls.dropCallsOfCues();
         operator.movedTo(false);
         cues.begin(item.item().id(), Math.max(0, from));
         if (item.cues().isEmpty()) {
