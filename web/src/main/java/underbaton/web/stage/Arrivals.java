@@ -39,11 +39,15 @@ import underbaton.wire.session.SessionEndpoint;
 public class Arrivals implements SessionEndpoint.Ear, Alarm {
 
     private static final int LINES_A_SECOND = 30;
+    private static final int MOST_UNREAD = 64;
     private static final long RELEASE_NANOS = TimeUnit.MILLISECONDS.toNanos(20);
 
     private final Traffic traffic;
     private final Clock clock;
     private final StrangerShare share;
+    /** Of what cannot be read one line a minute. */
+    private final StrangerShare unread;
+
     private final Flood flood;
     private final Loop releasing;
     private volatile Function<InetSocketAddress, Optional<Device>> rig = from -> Optional.empty();
@@ -54,7 +58,8 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
     Arrivals(Traffic traffic, Clock clock, Loops loops) {
         this.traffic = traffic;
         this.clock = clock;
-        this.share = new StrangerShare(clock, LINES_A_SECOND);
+        this.share = new StrangerShare(clock, LINES_A_SECOND, TimeUnit.SECONDS.toNanos(1));
+        this.unread = new StrangerShare(clock, 1, TimeUnit.MINUTES.toNanos(1));
         this.flood = new Flood(clock);
         releasing = loops.start("what a flood held back", () -> {
             LockSupport.parkNanos(this, RELEASE_NANOS);
@@ -121,6 +126,25 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
             heard(showId, machine, signal);
         } else {
             stranger("OSC from " + from.getAddress().getHostAddress(), signal);
+        }
+    }
+
+    /** Something came at our OSC port that is no OSC, or of a type that nobody knows; it is said to nobody. */
+    void unread(InetSocketAddress from, Bytes bytes) {
+        Optional<Device> machine = rig.apply(from);
+        String name =
+                machine.map(Device::name).orElse("OSC from " + from.getAddress().getHostAddress());
+        StrangerShare.Verdict verdict = unread.of(name);
+        if (verdict.listed()) {
+            String more = verdict.untold() == 0 ? "" : "; " + verdict.untold() + " more since the last line";
+            String words = "cannot be read as OSC: no address, or a type that nobody knows" + more;
+            tell(
+                    showId,
+                    machine.map(Device::id).orElse(0),
+                    name,
+                    bytes.slice(0, Math.min(MOST_UNREAD, bytes.length())),
+                    words,
+                    clock.epochMicros());
         }
     }
 

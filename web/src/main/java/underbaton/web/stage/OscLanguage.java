@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.TimeUnit;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.engine.Order;
@@ -53,7 +54,7 @@ class OscLanguage {
     OscLanguage(Stage stage, Clock clock, OscPort port, Loops loops) {
         this.stage = stage;
         this.port = port;
-        this.share = new StrangerShare(clock, ANSWERS_A_SECOND);
+        this.share = new StrangerShare(clock, ANSWERS_A_SECOND, TimeUnit.SECONDS.toNanos(1));
         this.followers = new OscFollowers(clock, loops, this::now);
         port.speak(this::hear);
         this.clock = clock;

@@ -2,13 +2,16 @@ package underbaton.web.stage;
 
 import java.io.IOException;
 import java.net.InetAddress;
+import java.net.InetSocketAddress;
 import java.util.List;
 import java.util.Set;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.Bytes;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
+import underbaton.core.signal.Signal;
 import underbaton.wire.Door;
 import underbaton.wire.osc.Caller;
 import underbaton.wire.osc.OscDoor;
@@ -37,9 +40,17 @@ public final class OscPort implements AutoCloseable {
     /** @param wanted the port; the next free one is taken where it is not to be had */
     public OscPort(InetAddress bind, int wanted, Clock clock, Loops loops, Arrivals arrivals) {
         door = new OscDoor(clock);
-        OscInlet.Ear ear = (signal, from) -> {
-            arrivals.heard(from.address(), signal);
-            return signal.message() instanceof OscMessage osc ? language.hear(osc, from) : List.of();
+        OscInlet.Ear ear = new OscInlet.Ear() {
+            @Override
+            public List<OscMessage> heard(Signal signal, Caller from) {
+                arrivals.heard(from.address(), signal);
+                return signal.message() instanceof OscMessage osc ? language.hear(osc, from) : List.of();
+            }
+
+            @Override
+            public void unread(Bytes bytes, InetSocketAddress from) {
+                arrivals.unread(from, bytes);
+            }
         };
         for (int i = 0; i < TRIES && datagrams == null; i++) {
             try {

@@ -2,7 +2,6 @@ package underbaton.web.stage;
 
 import java.util.HashMap;
 import java.util.Map;
-import java.util.concurrent.TimeUnit;
 import underbaton.core.perform.Clock;
 
 /**
@@ -15,39 +14,41 @@ final class StrangerShare {
 
     private final Clock clock;
     private final int most;
+    private final long windowNanos;
     private final Map<String, Count> counts = new HashMap<>();
 
     private static final class Count {
-        private long second;
+        private long window;
         private int so;
         private int untold;
     }
 
     /**
      * @param listed whether this message gets a line
-     * @param untold how many of the second that is over got none; told once
+     * @param untold how many of the window that is over got none; told once
      */
     record Verdict(boolean listed, int untold) {}
 
-    /** @param most so much a second for each */
-    StrangerShare(Clock clock, int most) {
+    /** @param most so much in each window for each */
+    StrangerShare(Clock clock, int most, long windowNanos) {
         this.clock = clock;
         this.most = most;
+        this.windowNanos = windowNanos;
     }
 
     synchronized Verdict of(String name) {
-        long now = TimeUnit.NANOSECONDS.toSeconds(clock.nanos());
+        long now = Math.floorDiv(clock.nanos(), windowNanos);
         if (counts.size() >= MOST_STRANGERS && !counts.containsKey(name)) {
-            counts.values().removeIf(c -> c.second != now);
+            counts.values().removeIf(c -> c.window != now);
             if (counts.size() >= MOST_STRANGERS) {
                 return new Verdict(false, 0);
             }
         }
         Count count = counts.computeIfAbsent(name, n -> new Count());
         int untold = 0;
-        if (count.second != now) {
+        if (count.window != now) {
             untold = count.untold;
-            count.second = now;
+            count.window = now;
             count.so = 0;
             count.untold = 0;
         }

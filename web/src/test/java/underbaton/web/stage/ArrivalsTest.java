@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 import underbaton.core.loop.Loops;
@@ -64,6 +65,23 @@ class ArrivalsTest {
 
     private void say(Origin origin, Message message) {
         arrivals.heard(origin == Origin.MACHINE ? MACHINE : STRANGER, new Signal(message, Bytes.NONE, clock.nanos()));
+    }
+
+    @Test
+    void what_cannot_be_read_has_one_line_a_minute_that_says_how_much_it_was() {
+        for (int i = 0; i < 150; i++) {
+            arrivals.unread(STRANGER, Bytes.ofHex("2F 61 00 00 2C 7A 00 00"));
+            arrivals.unread(MACHINE, Bytes.ofHex("00 00 00 00"));
+            clock.forward(SECOND);
+        }
+        List<String> lines = traffic.after(0, 100).stream()
+                .filter(e -> e.device().startsWith("OSC from"))
+                .map(e -> e.bytes().hex() + " " + e.meaning())
+                .toList();
+        assertThat(lines).hasSizeBetween(3, 4).first().asString().startsWith("2F 61 00 00 2C 7A 00 00 cannot be read");
+        assertThat(lines).last().asString().endsWith("59 more since the last line");
+        assertThat(traffic.after(0, 100)).filteredOn(e -> e.deviceId() == 8).hasSizeBetween(3, 4);
+        assertThat(heard).isEmpty();
     }
 
     /** A clock at 160 is 64 ticks a second (24 a quarter, MIDI 1.0), which once filled the share of who plays it. */

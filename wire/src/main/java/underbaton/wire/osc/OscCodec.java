@@ -15,6 +15,7 @@ import com.illposed.osc.argument.OSCUnsigned;
 import java.nio.ByteBuffer;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Consumer;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.OscMessage.Bare;
@@ -62,19 +63,33 @@ public final class OscCodec {
 
     /** The messages of a packet, those of bundles in their order. Anything that is no OSC is left out. */
     public List<Read> decode(byte[] packet) {
+        return decode(packet, unread -> {});
+    }
+
+    /** @param unread gets what is left out: no OSC, or of a type that nobody knows */
+    List<Read> decode(byte[] packet, Consumer<Bytes> unread) {
         List<Read> messages = new ArrayList<>();
-        for (OscElements.Element element : OscElements.of(packet)) {
+        List<OscElements.Element> elements = OscElements.of(packet);
+        if (elements.isEmpty()) {
+            unread.accept(Bytes.copyOf(packet));
+        }
+        for (OscElements.Element element : elements) {
             try {
+                boolean read = false;
                 if (isModest(element.bytes())
                         && parser.convert(ByteBuffer.wrap(element.bytes())) instanceof OSCMessage m) {
                     List<Object> arguments = new ArrayList<>();
                     m.getArguments().forEach(a -> arguments.add(fromLibrary(a)));
                     OscMessage message = new OscMessage(m.getAddress(), arguments);
                     messages.add(new Read(message, Bytes.copyOf(element.bytes()), element.timeTag()));
+                    read = true;
+                }
+                if (!read) {
+                    unread.accept(Bytes.copyOf(element.bytes()));
                 }
             } catch (OSCParseException | RuntimeException noOsc) {
                 // Strangers send what they like; what stands beside it is read all the same.
-                continue;
+                unread.accept(Bytes.copyOf(element.bytes()));
             }
         }
         return messages;

@@ -3,6 +3,7 @@ package underbaton.wire.osc;
 import java.io.IOException;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
+import java.net.SocketAddress;
 import java.nio.ByteBuffer;
 import java.nio.channels.ClosedChannelException;
 import java.nio.channels.DatagramChannel;
@@ -10,6 +11,7 @@ import java.util.Arrays;
 import java.util.List;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.Bytes;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.signal.Signal;
@@ -20,6 +22,9 @@ public final class OscInlet implements AutoCloseable {
     /** Gets each message on one of the inlet's threads; what it gives back is sent to whoever spoke. */
     public interface Ear {
         List<OscMessage> heard(Signal signal, Caller from);
+
+        /** Something came that is no OSC, or of a type that nobody knows. @param bytes of the part that could not be read */
+        default void unread(Bytes bytes, InetSocketAddress from) {}
     }
 
     private static final int LARGEST_DATAGRAM = 65_535;
@@ -66,16 +71,18 @@ public final class OscInlet implements AutoCloseable {
 
     private void turn() throws IOException {
         room.clear();
-        InetSocketAddress from;
+        SocketAddress sender;
         try {
-            from = (InetSocketAddress) channel.receive(room);
+            sender = channel.receive(room);
         } catch (ClosedChannelException closed) {
             loop.end();
             return;
         }
+        InetSocketAddress from = (InetSocketAddress) sender;
         long now = clock.nanos();
         if (door.takes(from.getAddress())) {
-            for (OscCodec.Read read : reading.decode(Arrays.copyOf(room.array(), room.position()))) {
+            byte[] packet = Arrays.copyOf(room.array(), room.position());
+            for (OscCodec.Read read : reading.decode(packet, bytes -> ear.unread(bytes, from))) {
                 delay.at(read.timeTag(), () -> tell(read, now, from));
             }
         }

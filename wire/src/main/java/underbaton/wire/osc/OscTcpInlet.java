@@ -118,7 +118,8 @@ public final class OscTcpInlet implements AutoCloseable {
         if (!door.takes(caller.getInetAddress())) {
             return;
         }
-        for (OscCodec.Read read : codec.decode(packet)) {
+        InetSocketAddress from = (InetSocketAddress) caller.getRemoteSocketAddress();
+        for (OscCodec.Read read : codec.decode(packet, bytes -> ear.unread(bytes, from))) {
             delay.at(read.timeTag(), () -> tell(read, now, caller, framing));
         }
     }

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
+import underbaton.core.midi.Bytes;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.perform.Outlet;
 import underbaton.core.rig.Connection;
@@ -79,9 +80,11 @@ class StrangeOscTest {
         byte[] unknown = "/odd\0\0\0\0,z\0\0\0\0\0\1".getBytes(StandardCharsets.ISO_8859_1);
         byte[] lies =
                 ByteBuffer.allocate(20).put(bundle()).putInt(Integer.MAX_VALUE).array();
-        assertThat(new OscCodec().decode(bundle(good(), unknown, bundle(good()), lies, good())))
+        List<Bytes> unread = new ArrayList<>();
+        assertThat(new OscCodec().decode(bundle(good(), unknown, bundle(good()), lies, good()), unread::add))
                 .extracting(OscCodec.Read::message)
                 .containsExactly(GOOD, GOOD, GOOD);
+        assertThat(unread).as("and it is told").containsExactly(Bytes.copyOf(unknown));
     }
 
     @Test
