@@ -55,9 +55,27 @@ final class WayTold {
                 : "";
     }
 
+    /** Machines that answer by Open Sound Control from one address, as {@link underbaton.web.stage.OscPort} hears them. */
+    private static List<String> notToldApart(Show show, Device device) {
+        if (!(device.connection() instanceof Connection.Osc here)) {
+            return List.of();
+        }
+        return show.devices().stream()
+                .filter(d -> d.id() != device.id()
+                        && d.connection() instanceof Connection.Osc osc
+                        && osc.host().equalsIgnoreCase(here.host()))
+                .map(d ->
+                        device.name() + " and " + d.name() + " are both at " + here.host() + ": what comes from there "
+                                + (((Connection.Osc) d.connection()).port() == here.port()
+                                        ? "by OSC is taken for neither. Give them two ports, or let listeners hear anybody."
+                                        : "by OSC is taken for the one from whose port it comes, and from any other port for"
+                                                + " neither."))
+                .toList();
+    }
+
     /** Warnings about a machine's line: who else is on it, and whether two listen to the same channel. */
     static List<String> clashes(Show show, Device device) {
-        List<String> told = new ArrayList<>();
+        List<String> told = new ArrayList<>(notToldApart(show, device));
         List<Device> others = show.devices().stream()
                 .filter(d -> d.id() != device.id() && d.connection().equals(device.connection()))
                 .toList();
