@@ -23,6 +23,10 @@ import underbaton.core.midi.SystemCommon;
 final class CommandReader {
 
     private static final int MOST_EXCLUSIVE_BYTES = SysEx.LONGEST;
+    /** As sessions count. */
+    private static final long TICK_NANOS = 100_000;
+
+    private static final long OLDEST_NANOS = 1_000_000_000L;
 
     private final ByteArrayOutputStream exclusive = new ByteArrayOutputStream();
     private boolean inExclusive;
@@ -31,9 +35,10 @@ final class CommandReader {
      * What a payload held.
      *
      * @param messages in order; those before the trouble when there is one
+     * @param ages how long before the last command of the packet each was said, by the sender's delta times: ns, a second at most
      * @param trouble what was wrong with the rest, empty when nothing was
      */
-    record Result(List<MidiMessage> messages, Optional<String> trouble) {}
+    record Result(List<MidiMessage> messages, List<Long> ages, Optional<String> trouble) {}
 
     /** Something that no sender may write. */
     private static final class Malformed extends Exception {
@@ -59,15 +64,23 @@ final class CommandReader {
     /** @param payload positioned behind the RTP header */
     Result read(ByteBuffer payload) {
         List<MidiMessage> messages = new ArrayList<>();
+        List<Long> times = new ArrayList<>();
+        Optional<String> trouble = Optional.empty();
         try {
-            readSection(payload, messages);
-            return new Result(messages, Optional.empty());
+            readSection(payload, messages, times);
         } catch (Malformed malformed) {
-            return new Result(messages, Optional.of(malformed.getMessage()));
+            trouble = Optional.of(malformed.getMessage());
         }
+        List<Long> ages = new ArrayList<>(messages.size());
+        for (int i = 0; i < messages.size(); i++) {
+            long age = i < times.size() ? times.get(times.size() - 1) - times.get(i) : 0;
+            ages.add(Math.min(OLDEST_NANOS, age * TICK_NANOS));
+        }
+        return new Result(messages, ages, trouble);
     }
 
-    private void readSection(ByteBuffer payload, List<MidiMessage> messages) throws Malformed {
+    /** @param times of the messages, in ticks since the packet's own time */
+    private void readSection(ByteBuffer payload, List<MidiMessage> messages, List<Long> times) throws Malformed {
         int flags = octet(payload);
         int length = flags & 0x0F;
         if ((flags & 0x80) != 0) {
@@ -79,12 +92,16 @@ final class CommandReader {
         ByteBuffer list = payload.slice(payload.position(), length);
         boolean firstHasDelta = (flags & 0x20) != 0;
         int running = 0;
+        long time = 0;
         for (boolean first = true; list.hasRemaining(); first = false) {
             if (!first || firstHasDelta) {
-                skipDelta(list);
+                time += delta(list);
             }
             if (list.hasRemaining()) {
                 running = readCommand(list, running, messages);
+                while (times.size() < messages.size()) {
+                    times.add(time);
+                }
             }
         }
     }
@@ -145,10 +162,14 @@ final class CommandReader {
         }
     }
 
-    private static void skipDelta(ByteBuffer list) throws Malformed {
+    /** RFC 6295 §3.1: one to four octets, seven bits each, the highest first. */
+    private static long delta(ByteBuffer list) throws Malformed {
+        long delta = 0;
         for (int i = 0; i < 4; i++) {
-            if ((octet(list) & 0x80) == 0) {
-                return;
+            int octet = octet(list);
+            delta = delta << 7 | octet & 0x7F;
+            if ((octet & 0x80) == 0) {
+                return delta;
             }
         }
         throw new Malformed("a delta time is longer than four bytes");

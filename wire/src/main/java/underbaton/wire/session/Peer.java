@@ -333,10 +333,11 @@ public final class Peer {
         }
         CommandReader.Result result = reader.read(payload);
         boolean mended = place == SequenceWindow.Place.LATE && number < mendedUpTo;
-        for (MidiMessage message : result.messages()) {
+        for (int i = 0; i < result.messages().size(); i++) {
+            MidiMessage message = result.messages().get(i);
             if (!mended || !SentHistory.carries(message)) {
                 recovery.heard(message, number);
-                tell(message, now);
+                tell(message, now - result.ages().get(i));
             }
         }
         result.trouble().ifPresent(t -> ear.trouble(this, t));

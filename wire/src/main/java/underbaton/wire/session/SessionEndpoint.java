@@ -32,7 +32,7 @@ public final class SessionEndpoint implements AutoCloseable {
 
     /** Gets what comes from a peer, on the endpoint's thread; must return at once. */
     public interface Ear {
-        /** @param arrivalNanos when the packet was read, by the endpoint's clock */
+        /** @param arrivalNanos when the packet was read, by the endpoint's clock; of several commands that much earlier as their sender says */
         void heard(Peer peer, MidiMessage message, long arrivalNanos);
 
         /** The session opened, closed or was measured anew. */

@@ -32,6 +32,18 @@ class CommandSectionTest {
         return new SysEx(Bytes.copyOf(body));
     }
 
+    /** RFC 6295 §3.1: a delta time in ticks of the session's clock, here 100 µs, in one to four octets of seven bits. */
+    @Test
+    void whatOnePacketBringsWasSaidAtTheTimesThatItSays() {
+        // Without Z: note 60; 10 ticks: note 62; 0x81 0x48 = 200 ticks: note 64.
+        CommandReader.Result read = read("0C 90 3C 7F 0A 90 3E 7F 81 48 90 40 7F");
+        assertThat(read.messages()).hasSize(3);
+        assertThat(read.ages()).containsExactly(21_000_000L, 20_000_000L, 0L);
+        assertThat(read("2E FF FF FF 7F 90 3C 7F FF FF FF 7F 90 3E 7F").ages())
+                .as("no older than a second")
+                .containsExactly(1_000_000_000L, 0L);
+    }
+
     @Test
     void oneNoteTakesAShortHeader() {
         List<CommandWriter.Section> sections = CommandWriter.sections(List.of(new NoteOn(0, 28, 127)));
