@@ -31,6 +31,9 @@ final class ChannelHistory {
     private static final int HEADER = 3;
     private static final int DATA_HIGH = 6;
     private static final int DATA_LOW = 38;
+    /** E of chapter M: a parameter has been chosen and not closed. */
+    private static final int TRANSACTION_OPEN = 0x2000;
+
     private static final int FIRST_SELECTION = 98;
     private static final int LAST_SELECTION = 101;
     /** Of notes and of controllers: seven bits say how many there are. */
@@ -50,6 +53,9 @@ final class ChannelHistory {
     private final Map<Parameter, Entry> entries = new LinkedHashMap<>();
     private final int[] selection = {-1, -1, -1, -1};
     private boolean registered;
+    /** The parameter that was chosen last; null for none. */
+    private Parameter choice;
+
     private Told<Integer> bend;
     private final Map<Integer, Told<Integer>> notes = new LinkedHashMap<>();
     private Told<Integer> pressure;
@@ -148,7 +154,7 @@ final class ChannelHistory {
         if (controller >= FIRST_SELECTION && controller <= LAST_SELECTION) {
             selection[controller - FIRST_SELECTION] = c.value();
             registered = controller >= 100;
-            selected().ifPresent(p -> again(parameters, p, new Told<>(data(p), 0, packet)));
+            chosen(packet);
             return;
         }
         if ((controller == DATA_HIGH || controller == DATA_LOW) && selected().isPresent()) {
@@ -174,6 +180,17 @@ final class ChannelHistory {
         }
     }
 
+    /** A choice takes the place of one that was given no data; so does each half of a number, in whatever order they come. */
+    private void chosen(long packet) {
+        if (!entries.containsKey(choice)) {
+            parameters.remove(choice);
+        }
+        choice = selected().orElse(null);
+        if (choice != null) {
+            again(parameters, choice, new Told<>(data(choice), 0, packet));
+        }
+    }
+
     private Entry data(Parameter parameter) {
         return entries.getOrDefault(parameter, new Entry(-1, -1));
     }
@@ -183,6 +200,11 @@ final class ChannelHistory {
         int low = selection[registered ? 2 : 0];
         int high = selection[registered ? 3 : 1];
         return low < 0 || high < 0 ? Optional.empty() : Optional.of(new Parameter(!registered, high, low));
+    }
+
+    /** Whether data entries that come now go to a parameter; 127, 127 is the one that closes (MIDI 1.0, registered parameters). */
+    private boolean isOpen() {
+        return selected().filter(p -> p.high != 127 || p.low != 127).isPresent();
     }
 
     // ---- what is written
@@ -285,7 +307,8 @@ final class ChannelHistory {
                 logs.write(data.low);
             }
         });
-        int header = quiet(parameters.values(), before) << 8 | 2 + logs.size();
+        int open = isOpen() ? TRANSACTION_OPEN : 0;
+        int header = quiet(parameters.values(), before) << 8 | open | 2 + logs.size();
         out.write(header >> 8);
         out.write(header);
         out.writeBytes(logs.toByteArray());
