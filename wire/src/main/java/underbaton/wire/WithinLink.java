@@ -19,7 +19,7 @@ final class WithinLink implements Link {
 
     @Override
     public Health health() {
-        return new Health(true, -1, -1, 0, "It is a part of Under Baton itself.");
+        return new Health(true, -1, -1, 0, "");
     }
 
     @Override

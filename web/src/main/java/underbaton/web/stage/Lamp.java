@@ -14,7 +14,7 @@ import underbaton.core.rig.Device;
  * @param behind how many things it was not told while it was away
  * @param places where it stands in its own lists; empty where it has none
  * @param armed whether it takes part tonight
- * @param words what is wrong and what to do; empty when it is reached
+ * @param words what is wrong and what to do; empty where nothing is
  */
 public record Lamp(
         Device device,
@@ -37,6 +37,8 @@ public record Lamp(
             return words;
         }
         String trip = (roundTrip.isEmpty() ? "reached" : roundTrip) + loss;
-        return Stream.of(trip, lastSent, lastHeard).filter(s -> !s.isEmpty()).collect(Collectors.joining(", "));
+        return Stream.of(trip, lastSent, lastHeard, words)
+                .filter(s -> !s.isEmpty())
+                .collect(Collectors.joining(", "));
     }
 }

@@ -21,24 +21,32 @@ import underbaton.wire.Health;
 import underbaton.wire.Link;
 
 /**
- * The way out over a MIDI port of this computer, and in where the port has an in of the same name. The port may be
+ * The way out over a MIDI port of this computer, and in where there is an in of the same name; one of the two is enough. The port may be
  * plugged in, pulled out and plugged in again; it is looked for twice a second.
  */
 public final class LocalMidiLink implements Link {
 
     private static final long LOOK_EVERY_NANOS = 500_000_000L;
+    private static final String HELD = "; does another program hold it?";
     private static final int LONGEST_EXCLUSIVE = SysEx.LONGEST;
 
     private final String name;
     private final Clock clock;
     private final Ear ear;
     private final Loop keeper;
-    private volatile Port port;
+    /** The open way out; null for none. */
+    private volatile Out out;
+    /** The open way in; null for none. */
+    private volatile MidiDevice in;
+    /** Whether this computer has a way out of that name, and not only a way in. */
+    private volatile boolean hasOut = true;
+
     private volatile long lastHeardNanos;
     private volatile String trouble;
+    /** Why it is not heard; empty where it is, or has no way in. */
+    private volatile String deaf = "";
 
-    /** The open port. */
-    private record Port(MidiDevice out, Receiver receiver, Optional<MidiDevice> in) {}
+    private record Out(MidiDevice device, Receiver receiver) {}
 
     public LocalMidiLink(String name, Clock clock, Loops loops, Ear ear) {
         this.name = name;
@@ -57,9 +65,9 @@ public final class LocalMidiLink implements Link {
         if (!(message instanceof MidiMessage midi)) {
             return new NotSent("this machine is reached by MIDI and the phrase is OSC");
         }
-        Port to = port;
+        Out to = out;
         if (to == null) {
-            return new NotSent(trouble);
+            return new NotSent(hasOut ? trouble : "the MIDI port “" + name + "” has no way out; it is only heard");
         }
         try {
             for (MidiMessage command : midi.commands()) {
@@ -83,7 +91,8 @@ public final class LocalMidiLink implements Link {
 
     @Override
     public Health health() {
-        return new Health(port != null, -1, -1, lastHeardNanos, port != null ? "" : trouble);
+        boolean reached = isReached();
+        return new Health(reached, -1, -1, lastHeardNanos, reached ? deaf : trouble);
     }
 
     /** A cable never says whether anything arrived. */
@@ -92,51 +101,87 @@ public final class LocalMidiLink implements Link {
         return Arrival.NO_WORD;
     }
 
+    /** What has no way out is reached when it is heard. */
+    private boolean isReached() {
+        return out != null || !hasOut && in != null;
+    }
+
     @Override
     public void close() {
         keeper.close();
-        letGo();
+        letGoOut();
+        letGoIn();
     }
 
     // ---- the keeper's thread
 
     private void keep() {
-        boolean there = LocalPorts.out(name).isPresent();
-        Port now = port;
-        if (now != null && (!there || !now.out.isOpen())) {
-            trouble = missing();
-            letGo();
+        boolean wasReached = isReached();
+        String wasDeaf = deaf;
+        Optional<MidiDevice> outThere = LocalPorts.out(name);
+        Optional<MidiDevice> inThere = LocalPorts.in(name);
+        hasOut = outThere.isPresent() || inThere.isEmpty();
+        keepOut(outThere);
+        keepIn(inThere);
+        if (isReached() != wasReached || !deaf.equals(wasDeaf)) {
             ear.changed();
-        } else if (now == null && there) {
-            open();
         }
         LockSupport.parkNanos(this, LOOK_EVERY_NANOS);
     }
 
-    private void open() {
-        try {
-            MidiDevice out = LocalPorts.out(name).orElseThrow(() -> new MidiUnavailableException("it is gone again"));
-            out.open();
-            Optional<MidiDevice> in = LocalPorts.in(name);
-            if (in.isPresent()) {
-                in.get().open();
-                in.get().getTransmitter().setReceiver(new Listening());
+    private void keepOut(Optional<MidiDevice> there) {
+        if (out != null && (there.isEmpty() || !out.device.isOpen())) {
+            letGoOut();
+        }
+        if (there.isEmpty()) {
+            trouble = missing();
+        } else if (out == null) {
+            MidiDevice device = there.get();
+            try {
+                device.open();
+                out = new Out(device, device.getReceiver());
+            } catch (MidiUnavailableException taken) {
+                device.close();
+                trouble = "the MIDI port “" + name + "” cannot be opened: " + taken.getMessage() + HELD;
             }
-            port = new Port(out, out.getReceiver(), in);
-            ear.changed();
-        } catch (MidiUnavailableException taken) {
-            trouble = "the MIDI port “" + name + "” cannot be opened: " + taken.getMessage()
-                    + "; does another program hold it?";
         }
     }
 
-    private synchronized void letGo() {
-        Port old = port;
-        port = null;
+    /** Each way by itself: who cannot be heard can be spoken to all the same. */
+    private void keepIn(Optional<MidiDevice> there) {
+        if (in != null && (there.isEmpty() || !in.isOpen())) {
+            letGoIn();
+        }
+        if (there.isEmpty()) {
+            deaf = "";
+        } else if (in == null) {
+            MidiDevice device = there.get();
+            try {
+                device.open();
+                device.getTransmitter().setReceiver(new Listening());
+                in = device;
+                deaf = "";
+            } catch (MidiUnavailableException taken) {
+                device.close();
+                deaf = "it cannot be heard: " + taken.getMessage() + HELD;
+            }
+        }
+    }
+
+    private synchronized void letGoOut() {
+        Out old = out;
+        out = null;
         if (old != null) {
-            old.in.ifPresent(MidiDevice::close);
             old.receiver.close();
-            old.out.close();
+            old.device.close();
+        }
+    }
+
+    private synchronized void letGoIn() {
+        MidiDevice old = in;
+        in = null;
+        if (old != null) {
+            old.close();
         }
     }
 

@@ -6,6 +6,7 @@ import static underbaton.wire.Waiting.until;
 
 import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
+import javax.sound.midi.ShortMessage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import underbaton.core.midi.Bytes;
@@ -42,6 +43,7 @@ class LocalPortsTest {
     @AfterEach
     void pullOut() {
         LoopPorts.unplug(NAME);
+        StagePorts.WAYS.clear();
     }
 
     @Test
@@ -83,5 +85,57 @@ class LocalPortsTest {
             assertThat(link.send(new OscMessage("/a", List.of()))).isInstanceOf(Outlet.NotSent.class);
             assertThat(link.arrival()).isEqualTo(Arrival.NO_WORD);
         }
+    }
+
+    @Test
+    void whereTheWayInIsHeldByAnotherTheWayOutOpens() throws Exception {
+        StagePorts.Way out = new StagePorts.Way("Stage box", true);
+        StagePorts.Way in = new StagePorts.Way("Stage box", false);
+        in.held = true;
+        StagePorts.WAYS.addAll(List.of(out, in));
+        try (LocalMidiLink link = new LocalMidiLink("Stage box", new SystemClock(), LOOPS, ear)) {
+            until("reached", () -> link.health().reached());
+            assertThat(link.send(new NoteOn(0, 1, 1))).isInstanceOf(Outlet.Sent.class);
+            assertThat(out.got).hasSize(1);
+            until("told", () -> link.health().words().startsWith("it cannot be heard: busy"));
+            in.held = false;
+            until("heard again", () -> link.health().words().isEmpty());
+            in.says(new ShortMessage(ShortMessage.NOTE_ON, 0, 60, 9));
+            assertThat(heard).containsExactly(new NoteOn(0, 60, 9));
+        }
+        assertThat(out.isOpen() || in.isOpen()).isFalse();
+    }
+
+    @Test
+    void aPedalThatHasOnlyAWayInIsHeard() throws Exception {
+        StagePorts.Way in = new StagePorts.Way("Pedal", false);
+        StagePorts.WAYS.add(in);
+        try (LocalMidiLink link = new LocalMidiLink("Pedal", new SystemClock(), LOOPS, ear)) {
+            until("reached", () -> link.health().reached());
+            in.says(new ShortMessage(ShortMessage.CONTROL_CHANGE, 0, 64, 127));
+            assertThat(heard).containsExactly(new ControlChange(0, 64, 127));
+            assertThat(link.send(new NoteOn(0, 1, 1)))
+                    .isEqualTo(new Outlet.NotSent("the MIDI port “Pedal” has no way out; it is only heard"));
+        }
+    }
+
+    @Test
+    void pluggedInAndPulledOutFiftyTimesItIsThereAndNoThreadIsLeft() throws Exception {
+        int before = Thread.activeCount();
+        for (int i = 0; i < 50; i++) {
+            StagePorts.Way out = new StagePorts.Way("Rack", true);
+            StagePorts.Way in = new StagePorts.Way("Rack", false);
+            StagePorts.WAYS.addAll(List.of(out, in));
+            try (LocalMidiLink link = new LocalMidiLink("Rack", new SystemClock(), LOOPS, ear)) {
+                until("reached", () -> link.health().reached());
+                StagePorts.WAYS.removeAll(List.of(out, in));
+                if (i % 10 == 0) {
+                    until("lost", () -> !link.health().reached());
+                }
+            }
+            assertThat(out.isOpen() || in.isOpen()).isFalse();
+            assertThat(out.openings).isEqualTo(1);
+        }
+        until("no thread is left", () -> Thread.activeCount() <= before);
     }
 }
