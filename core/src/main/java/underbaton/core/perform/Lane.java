@@ -12,6 +12,7 @@ import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.Controllers;
+import underbaton.core.midi.RealTime;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Wording;
@@ -320,6 +321,10 @@ public final class Lane {
     }
 
     private void log(ScheduledMessage message, Bytes bytes, long epochMicros, long lateMicros, String trouble) {
+        if (message.message() == RealTime.CLOCK && trouble.isEmpty()) {
+            // Of a clock that is passed on only those ticks are told that did not leave.
+            return;
+        }
         Device to = device;
         scribe.later(() -> new Entry(
                 0,

@@ -1,6 +1,9 @@
 package underbaton.core.rig;
 
+import java.util.Collections;
+import java.util.EnumSet;
 import java.util.Optional;
+import java.util.Set;
 import underbaton.core.midi.ChannelMessage.BankProgram;
 import underbaton.core.midi.ChannelMessage.ChannelPressure;
 import underbaton.core.midi.ChannelMessage.ControlChange;
@@ -10,7 +13,11 @@ import underbaton.core.midi.ChannelMessage.PitchBend;
 import underbaton.core.midi.ChannelMessage.PolyPressure;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Controllers;
+import underbaton.core.midi.Exclusive;
 import underbaton.core.midi.Message;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon.SongPosition;
+import underbaton.core.midi.SystemCommon.SongSelect;
 
 /** What a line of a patch set lets pass or keeps back as one. */
 public enum PatchKind {
@@ -19,7 +26,14 @@ public enum PatchKind {
     CONTROLS("controls"),
     PROGRAMS("programs"),
     BEND("bend"),
-    PRESSURE("pressure");
+    PRESSURE("pressure"),
+    /** Clock, start, stop and where in the song (MIDI 1.0, system real-time and song position). */
+    CLOCK("clock"),
+    EXCLUSIVE("exclusive messages");
+
+    /** What hands and feet do; the rest passes where it is asked for. */
+    public static final Set<PatchKind> PLAYED =
+            Collections.unmodifiableSet(EnumSet.of(NOTES, CONTROLS, PROGRAMS, BEND, PRESSURE));
 
     /** MIDI 1.0: bank select, its high and its low seven bits. */
     private static final int BANK_HIGH = 0;
@@ -36,7 +50,7 @@ public enum PatchKind {
         return words;
     }
 
-    /** Empty for what no line passes: mode messages, exclusive ones, clocks. */
+    /** Empty for what no line passes: mode messages, resets, what a line says to show that it is there, and time code. */
     public static Optional<PatchKind> of(Message message) {
         if (message instanceof NoteOn || message instanceof NoteOff) {
             return Optional.of(NOTES);
@@ -52,9 +66,16 @@ public enum PatchKind {
         if (message instanceof PitchBend) {
             return Optional.of(BEND);
         }
-        return message instanceof ChannelPressure || message instanceof PolyPressure
-                ? Optional.of(PRESSURE)
-                : Optional.empty();
+        if (message instanceof ChannelPressure || message instanceof PolyPressure) {
+            return Optional.of(PRESSURE);
+        }
+        if (message instanceof Exclusive) {
+            return Optional.of(EXCLUSIVE);
+        }
+        boolean clock = message instanceof RealTime time && time != RealTime.ACTIVE_SENSING && time != RealTime.RESET
+                || message instanceof SongPosition
+                || message instanceof SongSelect;
+        return clock ? Optional.of(CLOCK) : Optional.empty();
     }
 
     static boolean isBank(int controller) {

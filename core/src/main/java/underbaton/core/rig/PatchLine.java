@@ -63,14 +63,14 @@ public record PatchLine(
         }
     }
 
-    /** A line on which everything passes as it comes. */
+    /** A line on which all that is played passes as it comes. */
     public static PatchLine open(int from, int to) {
         return new PatchLine(
                 from,
                 OptionalInt.empty(),
                 to,
                 OptionalInt.empty(),
-                Set.of(PatchKind.values()),
+                PatchKind.PLAYED,
                 PatchRange.ALL,
                 ALL_VELOCITIES,
                 PatchRange.ALL,
@@ -90,7 +90,7 @@ public record PatchLine(
                 newFrom, fromChannel, newTo, toChannel, kinds, notes, velocities, controls, programs, transpose);
     }
 
-    /** Whether everything passes as it comes, on whatever channel. */
+    /** Whether all that is played passes as it comes, on whatever channel. */
     public boolean isOpen() {
         return equals(open(from, to));
     }
@@ -108,6 +108,14 @@ public record PatchLine(
             return Optional.empty();
         }
         return filtered(played, toChannel.orElse(played.channel()));
+    }
+
+    /** Whether a message that belongs to no channel passes, as it is; never to the machine that said it, which would hear itself. */
+    public boolean passes(int machine, Message message) {
+        return machine == from
+                && to != from
+                && !(message instanceof ChannelMessage)
+                && PatchKind.of(message).filter(kinds::contains).isPresent();
     }
 
     private Optional<ChannelMessage> filtered(ChannelMessage played, int channel) {

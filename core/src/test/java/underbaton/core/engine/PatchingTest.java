@@ -12,15 +12,19 @@ import org.junit.jupiter.api.Test;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Shows;
 import underbaton.core.file.StoredForm;
+import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SysEx;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.PatchKind;
 import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.PatchSet;
 import underbaton.core.rig.Phrase;
@@ -92,6 +96,39 @@ class PatchingTest extends PlayedShow {
         assertThat(said()).as("the set first").startsWith("Patch C0 01").contains("Keys B4 7A 00");
         play(new NoteOn(0, 60, 64));
         assertThat(said()).containsExactly("Piano 90 3C 40", "Strings 90 3C 40");
+    }
+
+    @Test
+    void a_clock_and_exclusive_messages_pass_where_a_line_carries_them_and_come_back_to_nobody() {
+        PatchLine piano = line(this.piano, PatchKind.CLOCK, PatchKind.EXCLUSIVE);
+        show = PatchBay.withNew(
+                show,
+                "Clocked",
+                new Wiring(List.of(piano, line(strings, PatchKind.NOTES), line(keys, PatchKind.CLOCK)), Set.of()));
+        begin();
+        load("Clocked");
+        said();
+        play(RealTime.CLOCK);
+        play(RealTime.START);
+        play(new SysEx(Bytes.of(0x7D, 1, 2)));
+        play(RealTime.ACTIVE_SENSING);
+        play(new NoteOn(0, 60, 64));
+        assertThat(said()).containsExactly("Piano F8", "Piano FA", "Piano F0 7D 01 02 F7", "Strings 90 3C 40");
+    }
+
+    private PatchLine line(int to, PatchKind... kinds) {
+        PatchLine open = PatchLine.open(keys, to);
+        return new PatchLine(
+                keys,
+                open.fromChannel(),
+                to,
+                open.toChannel(),
+                Set.of(kinds),
+                open.notes(),
+                open.velocities(),
+                open.controls(),
+                open.programs(),
+                0);
     }
 
     @Test

@@ -46,9 +46,11 @@ public record LineForm(
         String lastProgram,
         String transpose) {
 
-    /** An empty one, from one machine to another: programs pass when somebody asks for it, for they change more than a sound. */
+    /** An empty one, from one machine to another: programs, clocks and exclusive messages pass when somebody asks for it, for they change more than a sound. */
     static LineForm fresh(int from, int to) {
-        String all = joined(EnumSet.complementOf(EnumSet.of(PatchKind.PROGRAMS)));
+        Set<PatchKind> usual = EnumSet.copyOf(PatchKind.PLAYED);
+        usual.remove(PatchKind.PROGRAMS);
+        String all = joined(usual);
         return new LineForm("", from, "", to, "", all, "", "", "", "", "", "", "", "", "");
     }
 

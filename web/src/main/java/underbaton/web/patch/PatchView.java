@@ -177,8 +177,8 @@ public final class PatchView {
 
     private static String passes(PatchLine line, LineForm typed) {
         List<String> words = new ArrayList<>();
-        if (line.kinds().size() < PatchKind.values().length) {
-            words.add(line.kinds().stream().map(PatchKind::words).collect(Collectors.joining(", ")));
+        if (!line.kinds().equals(PatchKind.PLAYED)) {
+            words.add(kinds(line.kinds()));
         }
         add(words, "notes ", typed.low(), typed.high());
         add(words, "velocity ", typed.soft(), typed.hard());
@@ -187,7 +187,15 @@ public final class PatchView {
         if (line.transpose() != 0) {
             words.add(typed.transpose());
         }
-        return words.isEmpty() ? "everything" : String.join("; ", words);
+        return words.isEmpty() ? "all that is played" : String.join("; ", words);
+    }
+
+    private static String kinds(Set<PatchKind> kinds) {
+        boolean played = kinds.containsAll(PatchKind.PLAYED);
+        return kinds.stream()
+                .filter(k -> !played || !PatchKind.PLAYED.contains(k))
+                .map(PatchKind::words)
+                .collect(Collectors.joining(", ", played ? "also " : "", ""));
     }
 
     private static void add(List<String> words, String what, String from, String to) {
@@ -204,11 +212,9 @@ public final class PatchView {
         if (line.transpose() != 0) {
             words.add(typed.transpose());
         }
-        if (line.kinds().size() < PatchKind.values().length) {
-            words.add(
-                    line.kinds().size() == 1
-                            ? line.kinds().iterator().next().words()
-                            : line.kinds().size() + " kinds");
+        if (!line.kinds().equals(PatchKind.PLAYED)) {
+            boolean few = line.kinds().size() == 1 || line.kinds().containsAll(PatchKind.PLAYED);
+            words.add(few ? kinds(line.kinds()) : line.kinds().size() + " kinds");
         }
         return String.join("  ", words);
     }

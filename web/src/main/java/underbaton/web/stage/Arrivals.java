@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
@@ -52,6 +53,7 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
     private final Loop releasing;
     private volatile Function<InetSocketAddress, Optional<Device>> rig = from -> Optional.empty();
     private final Map<Integer, Long> lastHeard = new ConcurrentHashMap<>();
+    private volatile Set<Integer> clocks = Set.of();
     private volatile int showId;
     private volatile BiConsumer<Source, Signal> listening = (source, signal) -> {};
 
@@ -99,8 +101,16 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
         showId = openShow;
     }
 
+    /** The machines whose clock some line of some patch set carries. */
+    void passClocksOf(Set<Integer> deviceIds) {
+        clocks = Set.copyOf(deviceIds);
+    }
+
     void heard(int ofShow, Optional<Device> device, Signal signal) {
         if (!isSignal(signal)) {
+            // A clock is passed on where a line of the patch carries it, and goes nowhere else.
+            device.filter(d -> signal.message() == RealTime.CLOCK && clocks.contains(d.id()))
+                    .ifPresent(d -> listening.accept(Source.of(d), signal));
             return;
         }
         device.ifPresent(d -> lastHeard.put(d.id(), signal.arrivalNanos()));

@@ -12,6 +12,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.loop.Loops;
@@ -25,6 +26,8 @@ import underbaton.core.perform.Timekeeper;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.PatchKind;
+import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.Wording;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
@@ -131,6 +134,11 @@ class DeviceLines implements Outbox {
         // A line whose device was reached before it stood here could not say so.
         next.keySet().forEach(this::tellReach);
         addresses.belongTo(show.devices());
+        arrivals.passClocksOf(PatchBay.sets(show).stream()
+                .flatMap(s -> s.patch().orElseThrow().shown().lines().stream())
+                .filter(l -> l.kinds().contains(PatchKind.CLOCK))
+                .map(PatchLine::from)
+                .collect(Collectors.toSet()));
     }
 
     /** Waits until all has left that was to leave, for so long at most. */

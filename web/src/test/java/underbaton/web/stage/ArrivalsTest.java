@@ -6,6 +6,7 @@ import java.net.InetSocketAddress;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -65,6 +66,16 @@ class ArrivalsTest {
 
     private void say(Origin origin, Message message) {
         arrivals.heard(origin == Origin.MACHINE ? MACHINE : STRANGER, new Signal(message, Bytes.NONE, clock.nanos()));
+    }
+
+    @Test
+    void a_clock_goes_on_only_from_a_machine_whose_clock_a_line_carries() {
+        say(Origin.MACHINE, RealTime.CLOCK);
+        arrivals.passClocksOf(Set.of(LAYOUT.id()));
+        say(Origin.MACHINE, RealTime.CLOCK);
+        say(Origin.STRANGER, RealTime.CLOCK);
+        assertThat(heard).containsExactly(RealTime.CLOCK);
+        assertThat(traffic.after(0, 10)).isEmpty();
     }
 
     @Test

@@ -9,6 +9,7 @@ import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.StepContext;
 import underbaton.core.engine.patch.Patching;
 import underbaton.core.midi.Message;
+import underbaton.core.midi.RealTime;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Memory;
@@ -41,6 +42,10 @@ public final class Ears {
     public void hear(Source source, Signal signal, int playing, int standby) {
         Message message = signal.message();
         String passed = patching.play(source, message);
+        if (message == RealTime.CLOCK) {
+            // It ticks, and is no signal: nobody listens to it, and no list is told of it.
+            return;
+        }
         if (listeners.isEcho(source, message)) {
             listeners.remember(source, message);
             String why = passed.isEmpty() ? "we said it ourselves a moment ago" : passed;

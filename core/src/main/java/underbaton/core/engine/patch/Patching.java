@@ -183,10 +183,13 @@ public final class Patching {
     /** @return in a few words where it went; nothing when it passed nowhere */
     public String play(Source source, Message message) {
         int from = source.deviceId();
-        if (patched.setId() == 0 || from == Source.OTHERS || !(message instanceof ChannelMessage played)) {
+        if (patched.setId() == 0 || from == Source.OTHERS) {
             return "";
         }
         Cause cause = Cause.outside("patch", step.now());
+        if (!(message instanceof ChannelMessage played)) {
+            return pass(from, message, cause);
+        }
         if (message instanceof ControlChange mode && Controllers.isMode(mode.controller())) {
             end(from, mode, cause);
             return "";
@@ -210,6 +213,24 @@ public final class Patching {
                     () -> sounds.say(output.deviceId(), output.message(), cause));
         }
         return words(outputs.stream().map(Output::deviceId));
+    }
+
+    /** A clock, or an exclusive message: once to each machine, as it came. */
+    private String pass(int from, Message message, Cause cause) {
+        Set<Integer> to = new LinkedHashSet<>();
+        for (PatchLine line : patched.wiring().lines()) {
+            if (line.passes(from, message)) {
+                to.add(line.to());
+            }
+        }
+        for (int deviceId : to) {
+            Optional<Phrase> guarded = step.plan().guardedSaying(deviceId, message);
+            if (guarded.isPresent() && !mayPass(deviceId, guarded.get())) {
+                return words(Stream.of(deviceId)) + ": “" + guarded.get().name() + "”" + Operator.ONCE_MORE;
+            }
+            out.play(deviceId, message, cause);
+        }
+        return words(to.stream());
     }
 
     /** What is guarded is guarded against a hand on a keyboard too. */
