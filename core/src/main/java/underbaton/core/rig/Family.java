@@ -11,6 +11,7 @@ import java.util.stream.Stream;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.Controllers;
 import underbaton.core.midi.MachineControl;
 import underbaton.core.midi.MachineControl.Command;
 import underbaton.core.midi.Message;
@@ -160,6 +161,8 @@ public enum Family {
     };
 
     private static final int FULL = 127;
+    /** Level, mute and pan, each on a channel of its own. */
+    private static final int PROPERTIES = 3;
     /** MIDI Machine Control, RP-013: all devices. */
     private static final int EVERYONE = 127;
 
@@ -233,6 +236,13 @@ public enum Family {
     public Device fill(Device device, List<String> names, String first) {
         int from = first.isBlank() ? this == CLIPS_BY_NOTE ? 1 : 0 : wire(device.numbering(), first.strip());
         Device filled = device;
+        int last = device.channel() + (this == STRIPS_BY_CONTROLLER ? PROPERTIES - 1 : 0);
+        if (last > 15) {
+            throw new Refusal(
+                    "channel",
+                    "Level, mute and pan take three channels from the machine's own on, and there are 16; let it listen on"
+                            + " channel 14 or lower.");
+        }
         for (Phrase phrase : phrases(new Maker(heading, from, device.numbering()), names)) {
             filled = filled.withPhrase(phrase);
         }
@@ -243,15 +253,15 @@ public enum Family {
         return switch (counted) {
             case NOTE -> numbering.wireNote(first);
             case PROGRAM -> numbering.wireProgram(first);
-            case CONTROL -> controller(first);
-            case PLACE -> numbering.placeFrom(controller(first));
+            case CONTROL -> number(first, "controller; these are 0 to 119");
+            case PLACE -> numbering.placeFrom(number(first, "place; these are 0 to 127"));
             case NOTHING -> 0;
         };
     }
 
-    private static int controller(String typed) {
+    private static int number(String typed, String what) {
         if (!typed.matches("\\d{1,3}") || Integer.parseInt(typed) > FULL) {
-            throw new Refusal("first", "“" + typed + "” is no controller; these are 0 to 127.");
+            throw new Refusal("first", "“" + typed + "” is no " + what + ".");
         }
         return Integer.parseInt(typed);
     }
@@ -303,7 +313,14 @@ public enum Family {
         }
 
         ControlChange control(int place, int channel) {
-            return new ControlChange(channel, within(first + place), 0);
+            int controller = within(first + place);
+            if (Controllers.isMode(controller)) {
+                throw new Refusal(
+                        "names",
+                        "Controllers end at 119; those above switch sounds off and modes on. Leave some names out, or begin"
+                                + " lower.");
+            }
+            return new ControlChange(channel, controller, 0);
         }
 
         private static int within(int number) {

@@ -8,6 +8,8 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import underbaton.core.midi.MidiMessage;
 
 /** The families send what machines of their sort commonly listen to. */
@@ -99,5 +101,72 @@ class FamilyTest {
                 .hasMessageContaining("128 numbers");
         assertThatThrownBy(() -> fill(Family.SCENES_BY_PROGRAM, List.of("A", "a"), ""))
                 .hasMessageContaining("has a phrase “A” already");
+    }
+
+    /**
+     * Ten layouts made up for this test, their bytes worked out by hand: the status is the kind and the channel less one, the number what the
+     * machine prints turned into 0–127 on paper.
+     */
+    @ParameterizedTest(name = "{0}")
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                // family | channel | programs from | bank of | note 0 | first | names | phrase | amount | bytes
+                "STRIPS_BY_CONTROLLER | 1 | 1 | 0 | -2 | | 32 | N32 mute | on | B1 1F 7F",
+                "STRIPS_BY_CONTROLLER | 13 | 1 | 0 | -2 | 40 | 8 | N5 pan | L100 | BE 2C 00",
+                "STRIPS_BY_CONTROLLER | 2 | 0 | 0 | -1 | 96 | 24 | N24 level | -inf | B1 77 00",
+                "SCENES_BY_PROGRAM | 16 | 0 | 0 | -2 | 0 | 128 | N128 | | CF 7F",
+                "SCENES_BY_PROGRAM | 1 | 1 | 0 | -2 | 1 | 10 | N10 | | C0 09",
+                "SCENES_BY_PROGRAM | 3 | 1 | 8 | -2 | C5 | 4 | N2 | | C2 15",
+                "LOOKS_BY_NOTE | 1 | 1 | 0 | -1 | C3 | 3 | N3 | | 90 32 7F",
+                "LOOKS_BY_NOTE | 1 | 1 | 0 | 0 | C3 | 3 | N3 | | 90 26 7F",
+                "CLIPS_BY_NOTE | 9 | 1 | 0 | -2 | D♯4 | 2 | Stop | | 98 4A 7F",
+                "PATCHES_BY_PROGRAM | 4 | 0 | 0 | -2 | 64 | 3 | N2 | | C3 41"
+            })
+    void tenLayoutsSayWhatWasWorkedOutByHand(
+            Family family,
+            int channel,
+            int programs,
+            int bank,
+            int octave,
+            String first,
+            int names,
+            String phrase,
+            String amount,
+            String bytes) {
+        Numbering numbering = new Numbering(programs, bank, Numbering.Values.FROM_0, octave, false, 1);
+        Device empty = new Device(
+                1,
+                "It",
+                Department.SOUND,
+                new Connection.NetworkMidi("10.0.0.7", 5004),
+                channel - 1,
+                numbering,
+                0,
+                List.of());
+        List<String> all =
+                IntStream.rangeClosed(1, names).mapToObj(i -> "N" + i).toList();
+        Device filled = family.fill(empty, all, first == null ? "" : first);
+        assertThat(bytes(filled, phrase, amount == null ? "" : amount)).isEqualTo(bytes);
+    }
+
+    @Test
+    void whatWouldReachBeyondTheLastControllerOrChannelIsRefused() {
+        List<String> many = IntStream.rangeClosed(1, 25).mapToObj(i -> "N" + i).toList();
+        assertThatThrownBy(() -> fill(Family.STRIPS_BY_CONTROLLER, many, "96"))
+                .as("120 and above are no controllers but modes (MIDI 1.0)")
+                .isInstanceOf(Refusal.class)
+                .hasMessageContaining("end at 119");
+        Device last = new Device(
+                1,
+                "It",
+                Department.SOUND,
+                new Connection.NetworkMidi("10.0.0.7", 5004),
+                14,
+                Numbering.WIRE,
+                0,
+                List.of());
+        assertThatThrownBy(() -> Family.STRIPS_BY_CONTROLLER.fill(last, List.of("Vox"), ""))
+                .isInstanceOf(Refusal.class);
     }
 }
