@@ -10,6 +10,7 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.HandKey;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.Show;
+import underbaton.core.cue.Shows;
 import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Device;
@@ -65,6 +66,28 @@ class ComesBackTest extends PlayedShow {
         order(new Order.Resume());
         pass(601);
         assertThat(sent()).containsExactly("cue 20 91 24 7F @ 60600");
+    }
+
+    @Test
+    void whatACueGivenByHandCallsLateComesInAHoldAndWithoutOne() {
+        for (boolean held : new boolean[] {false, true}) {
+            show = Shows.small();
+            plays("at 8:1 | Blue");
+            late("10", 900);
+            standBy("10");
+            go();
+            pass(300);
+            if (held) {
+                order(new Order.Hold());
+                pass(2000);
+            }
+            crash();
+            order(new Order.Resume());
+            pass(599);
+            assertThat(sent()).isEmpty();
+            pass(2);
+            assertThat(sent()).containsExactly("cue 10 91 24 7F @ 60600");
+        }
     }
 
     /** The last call of a cue comes later. */
