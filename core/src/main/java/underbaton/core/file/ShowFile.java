@@ -3,10 +3,14 @@ package underbaton.core.file;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Stream;
 import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Listener;
 
@@ -64,6 +68,7 @@ public final class ShowFile {
             throw told(text, unread);
         }
         requireOurs(content.format, content.version);
+        requireNoTwins(content);
         return new Show(
                         id,
                         content.name,
@@ -85,6 +90,24 @@ public final class ShowFile {
         } catch (Refusal notOurs) {
             return notOurs;
         }
+    }
+
+    /** A cell names a machine and its phrase in words, so each name stands for one. */
+    private static void requireNoTwins(Content content) {
+        requireNoTwins("machines", content.devices.stream().map(Device::name));
+        for (Device device : content.devices) {
+            requireNoTwins(
+                    "phrases of " + device.name(), device.phrases().stream().map(Phrase::name));
+        }
+    }
+
+    private static void requireNoTwins(String kind, Stream<String> names) {
+        Set<String> known = new TreeSet<>(String.CASE_INSENSITIVE_ORDER);
+        names.filter(n -> !known.add(n)).findFirst().ifPresent(n -> {
+            throw new Refusal(
+                    "file",
+                    "Two of the " + kind + " in the file are called “" + n + "”; give one of them another name there.");
+        });
     }
 
     private static void requireOurs(String format, int version) {

@@ -91,6 +91,11 @@ class ShowFileTest {
                 small().replace("\"note\" : 36", "\"note\" : 2147483648"), "larger than any that can stand there");
         assertRefused(small().replace("\"note\" : 36", "\"note\" : [36]"), "a whole number must stand there");
         assertRefused(small().replace("\"Amber\"", "[]"), "a text in quotation marks must stand there");
+        assertRefused(
+                small().replace("\"Player\"", "\"lights\""), "Two of the machines in the file are called “lights”");
+        assertRefused(
+                small().replace("\"Blue\"", "\"Amber\""),
+                "Two of the phrases of Lights in the file are called “Amber”; give one of them another name");
         assertRefused("{\"x\":" + "[".repeat(3000), "cannot be read: it is larger or deeper");
     }
 

@@ -281,11 +281,17 @@ public class Shows {
     }
 
     private void requireFreeName(int showId, String name) {
-        for (ShowRow other : shelf.values()) {
-            if (stands(other) && other.id() != showId && other.name().equalsIgnoreCase(name)) {
-                throw new Refusal("name", "There is a show “" + other.name() + "” already; choose another name.");
-            }
-        }
+        namesake(showId, name).ifPresent(other -> {
+            throw new Refusal("name", "There is a show “" + other + "” already; choose another name.");
+        });
+    }
+
+    /** The name of another show, as that one writes it. */
+    private Optional<String> namesake(int showId, String name) {
+        return shelf.values().stream()
+                .filter(r -> stands(r) && r.id() != showId && r.name().equalsIgnoreCase(name))
+                .map(ShowRow::name)
+                .findFirst();
     }
 
     /** A name like this one that no show has. */
@@ -378,10 +384,17 @@ public class Shows {
                 return Optional.empty();
             }
             Show before = get(showId);
-            put(before, before.withContentOf(step.other), way + step.what);
+            Show after = before.withContentOf(step.other);
+            // Another show may have that name by now, which stops no undo: this one's stays as it is.
+            boolean nameIsTaken = !after.name().equals(before.name())
+                    && namesake(showId, after.name()).isPresent();
+            put(before, nameIsTaken ? after.renamed(before.name()) : after, way + step.what);
             from.apply(history).pop();
             push(onto.apply(history), new Step(step.what, before));
-            return Optional.of(step.what);
+            return Optional.of(
+                    nameIsTaken
+                            ? step.what + ", but for the name “" + after.name() + "”, which another show has"
+                            : step.what);
         }
     }
 

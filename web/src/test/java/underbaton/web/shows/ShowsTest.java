@@ -106,6 +106,22 @@ class ShowsTest {
     }
 
     @Test
+    void aNameThatAnotherShowHasByNowStopsNoUndo() {
+        Shows shows = baton.bean(Shows.class);
+        int id = shows.create("Dusk").id();
+        shows.edit(id, "add Song", s -> s.withItem(new Item(0, ItemKind.SONG, "Song", 60, List.of()), 0));
+        shows.rename(id, "Dawn");
+        int other = shows.create("dusk").id();
+        assertThat(shows.undo(id)).hasValueSatisfying(w -> assertThat(w).contains("“Dusk”, which another show has"));
+        assertThat(shows.get(id).name()).isEqualTo("Dawn");
+        assertThat(shows.undo(id)).as("and the next step is undone").hasValueSatisfying(w -> assertThat(w)
+                .startsWith("add Song"));
+        assertThat(shows.get(id).items()).isEmpty();
+        shows.delete(id);
+        shows.delete(other);
+    }
+
+    @Test
     void aRowThatCannotBeReadLeavesAllOtherShowsUsable() {
         Shows shows = baton.bean(Shows.class);
         int id = shows.create("Poisoned", s -> s.withContentFrom(RandomShows.show(1, 3)))
