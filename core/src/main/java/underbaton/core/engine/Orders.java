@@ -36,7 +36,10 @@ final class Orders {
         row(Order.StandBy.class, (p, o) -> p.jumps.standBy(plan(p).indexOf(o.cueId())));
         row(Order.Behave.class, (p, o) -> p.operator.behave(o.options()));
         row(Order.StopAll.class, (p, o) -> stopAll(p));
-        row(Order.PutAway.class, (p, o) -> endAll(p, "put away"));
+        row(Order.PutAway.class, (p, o) -> {
+            p.keys.letGoAll();
+            endAll(p, "put away");
+        });
         // The music.
         row(Order.Play.class, (p, o) -> plan(p).item(o.itemId())
                 .ifPresent(item -> p.jumps.play(item, o.fromNanos(), o.cueId())));

@@ -178,5 +178,12 @@ class ComesBackTest extends PlayedShow {
         assertThat(sent()).isEmpty();
         pass(2);
         assertThat(sent()).containsExactly("let go, held when the crash came 90 01 7F @ 62000");
+        begin();
+        show.hands().get(0).keys().forEach(k -> order(new Order.Touch(k.id(), KeyTouch.PRESS, "hand: ")));
+        sent();
+        order(new Order.PutAway());
+        assertThat(sent())
+                .as("and when the show leaves the desk")
+                .containsExactly("put away: Held let go 90 01 7F @ 0");
     }
 }

@@ -96,6 +96,19 @@ public final class HandCues {
         });
     }
 
+    /** Every key that works while it is held is let go: the show leaves the desk, and its hands with it. */
+    public void letGoAll() {
+        keys.touched().forEach((keyId, on) -> {
+            if (on
+                    && step.plan()
+                            .key(keyId)
+                            .filter(k -> k.key().way() == HandKey.Way.HELD)
+                            .isPresent()) {
+                touch(keyId, KeyTouch.LET_GO, "put away: ", true);
+            }
+        });
+    }
+
     private static String words(PlannedKey key, boolean on) {
         return switch (key.key().way()) {
             case PRESS -> "";
