@@ -21,12 +21,12 @@ const read = () => {
   found.notes.forEach((n) => { if (!n.querySelector('title')) n.prepend(Object.assign(document.createElementNS('http://www.w3.org/2000/svg', 'title'), { textContent: n.dataset.told })); });
   all('.music .line').forEach((element) => {
     const line = { element, top: Number(element.dataset.top), bottom: Number(element.dataset.bottom), staves: element.dataset.staves.split(' ').map(Number), beats: [] };
-    element.querySelectorAll('.measure').forEach((measure) => measure.dataset.beats.split(' ').forEach((pair, i) => {
-      const [tick, x] = pair.split(':').map(Number);
-      const beat = { tick, x, bar: Number(measure.dataset.bar), beat: i + 1, line, at: found.beats.length };
+    element.querySelectorAll('.measure').forEach((measure) => measure.dataset.beats.split(' ').forEach((one) => {
+      const [tick, x, ...place] = one.split(':');
+      const beat = { tick: Number(tick), x: Number(x), bar: Number(measure.dataset.bar), beat: place.join(':'), line, at: found.beats.length };
       line.beats.push(beat);
       found.beats.push(beat);
-      found.byTick.set(tick, beat);
+      found.byTick.set(beat.tick, beat);
     }));
     found.lines.push(line);
   });

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
 import underbaton.core.score.BarMap.MeterMark;
+import underbaton.core.score.Position;
 import underbaton.core.score.Score;
 import underbaton.web.score.Sheet.Bar;
 import underbaton.web.score.Sheet.Beat;
@@ -35,7 +36,7 @@ final class Ruler {
         this.from = from;
         this.to = to;
         this.right = right;
-        this.meterBars = times.score().meters().stream().map(MeterMark::bar).collect(Collectors.toSet());
+        this.meterBars = times.score().meters().stream().map(this::stands).collect(Collectors.toSet());
         this.firstTick = times.bars().tickOfBar(from);
         this.lastTick = times.bars().tickOfBar(to + 1);
         double heads = 0;
@@ -96,8 +97,12 @@ final class Ruler {
             double first = barX(bar) + head(bar);
             int step = times.bars().meter(bar).beatTicks();
             List<Beat> beats = new ArrayList<>();
-            for (long t = tick; t < next; t += step) {
-                beats.add(new Beat(t, first + (t - tick) * perTick));
+            // A pick-up may begin within a beat.
+            for (long t = tick; t < next; ) {
+                Position place = times.bars().position(t);
+                String beat = place.beat() + (place.tick() == 0 ? "" : ":" + place.tick());
+                beats.add(new Beat(t, first + (t - tick) * perTick, beat));
+                t += step - place.tick();
             }
             boolean numbered = bar == from || (bar - 1) % every == 0;
             bars.add(new Bar(bar, barX(bar), barX(bar + 1), numbered, beats));
@@ -107,9 +112,14 @@ final class Ruler {
 
     List<Meter> meters() {
         return times.score().meters().stream()
-                .filter(m -> m.bar() >= from && m.bar() <= to)
+                .filter(m -> stands(m) >= from && stands(m) <= to)
                 .map(m -> new Meter(
-                        barX(m.bar()) + 8, m.meter().beats(), m.meter().unit()))
+                        barX(stands(m)) + 8, m.meter().beats(), m.meter().unit()))
                 .toList();
+    }
+
+    /** The bar before which a meter is drawn: that of bar 1 before its pick-up. */
+    private int stands(MeterMark mark) {
+        return mark.bar() == 1 ? times.score().firstBar() : mark.bar();
     }
 }

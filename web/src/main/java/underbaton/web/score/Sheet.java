@@ -79,15 +79,16 @@ public record Sheet(
     /** @param beats the x of each of its beats, with their ticks */
     public record Bar(int number, double x, double end, boolean numbered, List<Beat> beats) {
 
-        /** Its beats for the script: tick and x of each, {@code 0:130.5 960:162.2}. */
+        /** Its beats for the script: tick, x and number of each, {@code 0:130.5:1 960:162.2:2}. */
         public String places() {
             return beats.stream()
-                    .map(b -> b.tick + ":" + Math.round(b.x * 10) / 10.0)
+                    .map(b -> b.tick + ":" + Math.round(b.x * 10) / 10.0 + ":" + b.place)
                     .collect(Collectors.joining(" "));
         }
     }
 
-    public record Beat(long tick, double x) {}
+    /** @param place of it in the bar as people write it: the beat, and the tick behind it where it is not 0 */
+    public record Beat(long tick, double x, String place) {}
 
     public record Sign(double x, String text) {}
 

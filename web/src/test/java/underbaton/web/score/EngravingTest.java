@@ -108,6 +108,18 @@ class EngravingTest {
         assertThat(line.meters()).extracting(Sheet.Meter::top).containsExactly(4, 2);
     }
 
+    /** A pick-up of three eighths before 4/4: its beats are the last of a whole bar, from the half of the third on. */
+    @Test
+    void aPickUpIsBarNoughtItsBeatsCountTowardsBarOneAndTheMeterStandsBeforeIt() {
+        Sheet.Line line = of("pick-up 3 eighths\n1 4/4\n4 end").sheet(4).lines().get(0);
+        assertThat(line.bars()).extracting(Sheet.Bar::number).startsWith(0, 1, 2);
+        assertThat(line.bars().get(0).beats()).extracting(Sheet.Beat::place).containsExactly("3:480", "4");
+        assertThat(line.bars().get(0).beats()).extracting(Sheet.Beat::tick).containsExactly(0L, 480L);
+        assertThat(line.bars().get(1).beats()).extracting(Sheet.Beat::place).containsExactly("1", "2", "3", "4");
+        assertThat(line.meters()).singleElement().satisfies(m -> assertThat(m.x())
+                .isLessThan(line.bars().get(0).beats().get(0).x()));
+    }
+
     @Test
     void aNoteStandsOnItsBeatAndWhatItHoldsIsTiedToTheNextAcrossLines() {
         Sheet sheet = of("16 end", "at 2:3| Amber", "at 10:1| Dark").sheet(8);
