@@ -109,6 +109,16 @@ public record Show(
         return cues().filter(c -> !c.callsFor(device.id()).isEmpty()).toList();
     }
 
+    /** By id of a phrase of that machine, the cues that call it; of all its phrases in one look through the book. */
+    public Map<Integer, List<Cue>> cuesByPhrase(int deviceId) {
+        Map<Integer, List<Cue>> found = new HashMap<>();
+        cues().forEach(cue -> cue.callsFor(deviceId).stream()
+                .mapToInt(Call::phraseId)
+                .distinct()
+                .forEach(p -> found.computeIfAbsent(p, id -> new ArrayList<>()).add(cue)));
+        return found;
+    }
+
     public List<Cue> cuesUsing(int deviceId, int phraseId) {
         return cues().filter(c -> c.calls().stream().anyMatch(call -> call.names(deviceId, phraseId)))
                 .toList();

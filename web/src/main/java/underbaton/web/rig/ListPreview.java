@@ -2,7 +2,9 @@ package underbaton.web.rig;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Collectors;
+import underbaton.core.cue.Cue;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.ListChange;
@@ -26,10 +28,13 @@ public record ListPreview(Device device, List<Line> lines, int unchanged, long c
     public record Line(String name, String formerName, String fate, String before, String after, String cues) {}
 
     static ListPreview of(Show show, Device device, ListChange change) {
-        List<Line> lines =
-                change.entries().stream().map(e -> line(show, device, e)).toList();
+        Map<Integer, List<Cue>> using = show.cuesByPhrase(device.id());
+        List<Line> lines = change.entries().stream()
+                .map(e -> line(device, e, using.getOrDefault(e.phrase().id(), List.of())))
+                .toList();
         long cues = change.entries().stream()
-                .flatMap(e -> show.cuesUsing(device.id(), e.phrase().id()).stream())
+                .flatMap(e -> using.getOrDefault(e.phrase().id(), List.of()).stream())
+                .map(Cue::id)
                 .distinct()
                 .count();
         int unchanged = change.after().listed().size()
@@ -37,10 +42,8 @@ public record ListPreview(Device device, List<Line> lines, int unchanged, long c
         return new ListPreview(device, lines, unchanged, cues);
     }
 
-    private static Line line(Show show, Device device, ListChange.Entry e) {
-        String cues = show.cuesUsing(device.id(), e.phrase().id()).stream()
-                .map(c -> c.number().toString())
-                .collect(Collectors.joining(", "));
+    private static Line line(Device device, ListChange.Entry e, List<Cue> using) {
+        String cues = using.stream().map(c -> c.number().toString()).collect(Collectors.joining(", "));
         boolean renamed = e.fate() == ListChange.Fate.RENAMED;
         return new Line(
                 e.phrase().name(),

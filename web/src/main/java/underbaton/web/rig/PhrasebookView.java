@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import underbaton.core.cue.Cue;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
@@ -35,9 +36,10 @@ public record PhrasebookView(Device device, List<Group> groups) {
     static PhrasebookView of(Show show, Device device) {
         Map<String, List<Entry>> groups = new LinkedHashMap<>();
         groups.put("", new ArrayList<>());
+        Map<Integer, List<Cue>> using = show.cuesByPhrase(device.id());
         for (Phrase phrase : device.phrases()) {
             PhraseWords said = PhraseWords.of(device, phrase);
-            int used = show.cuesUsing(device.id(), phrase.id()).size();
+            int used = using.getOrDefault(phrase.id(), List.of()).size();
             groups.computeIfAbsent(phrase.remarks().group(), g -> new ArrayList<>())
                     .add(new Entry(
                             said,
