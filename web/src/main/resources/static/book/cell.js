@@ -57,7 +57,7 @@ const lastPart = () => editor.input.value.split(' + ').at(-1);
 const offer = (all) => {
   const { cell, box } = editor;
   if (!box) return;
-  const phrases = phrasesOf(document.querySelector(`#phrasebooks [data-device="${cell.dataset.column}"]`));
+  const phrases = phrasesOf((m) => m.device === cell.dataset.column);
   const named = !all && begun(phrases, lastPart());
   if (named) { box.ask(named); place(); return; }
   box.offer(phrases, all ? '' : lastPart().trim().toLowerCase(), phrases.length ? 'no such phrase' : 'its phrasebook is empty; fill it on the page Rig');

@@ -5,13 +5,23 @@ import Combobox from '../lib/combobox-nav/combobox-nav.js';
 const MOST = 500;
 let count = 0;
 
-/** Reads the phrases of a list that the page has: name, amount that is taken, an example of it. */
-export const phrasesOf = (list) => [...(list?.children || [])].map((li) => ({
-  name: li.textContent,
-  takes: li.dataset.takes,
-  like: li.dataset.like,
-  device: list.dataset.device,
-}));
+const known = { text: '', machines: [] };
+
+/** The phrasebooks that the page has, read once for each drawing: a line a machine, then a line for each of its phrases. */
+const machines = () => {
+  const text = document.querySelector('#phrasebooks')?.textContent || '';
+  if (text === known.text) return known.machines;
+  Object.assign(known, { text, machines: [] });
+  for (const line of text.split('\n')) {
+    const [first, second, third] = line.slice(1).split('\t');
+    if (line[0] === '>') known.machines.push({ device: first, dept: second, phrases: [] });
+    else if (line) known.machines.at(-1).phrases.push({ name: first, takes: second, like: third, device: known.machines.at(-1).device });
+  }
+  return known.machines;
+};
+
+/** The phrases of the machines that are meant: name, amount that is taken, an example of it, machine. */
+export const phrasesOf = (isMeant) => machines().filter(isMeant).flatMap((m) => m.phrases);
 
 /** Those that fit, the ones that begin so first. */
 export const fitting = (phrases, wanted) => {

@@ -35,8 +35,7 @@ export const write = (note) => {
   writer.append(input);
   paper.append(writer);
 
-  const lists = [...document.querySelectorAll(`#phrasebooks ul[data-dept="${dept}"]`)].filter((u) => !note || u.dataset.device === note.dataset.device);
-  const phrases = lists.flatMap(phrasesOf);
+  const phrases = phrasesOf((m) => m.dept === dept && (!note || m.device === note.dataset.device));
   const box = new PhraseBox(input, writer, { taken: (phrase) => { if (!pick(phrase)) keep(); } });
   const offer = () => {
     const wanted = input.value.trim().toLowerCase();

@@ -20,6 +20,7 @@ import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.rig.Device;
 import underbaton.core.score.Position;
+import underbaton.web.page.PhraseLists;
 import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
 
@@ -55,7 +56,7 @@ final class BookTable {
         model.addAttribute("count", book.count());
         model.addAttribute("order", book.leaves().stream().map(Leaf::id).collect(Collectors.joining(" ")));
         model.addAttribute("leaves", shown.of(book, added));
-        model.addAttribute("knowsMachines", shown.knowsMachines(book));
+        model.addAttribute("phrasebooks", shown.knowsMachines(book) ? null : PhraseLists.of(show));
         model.addAttribute("added", added == 0 ? null : added);
         return TABLE;
     }

@@ -9,6 +9,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemEnd;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Refusal;
+import underbaton.web.page.PhraseLists;
 import underbaton.web.performances.WrittenDown;
 import underbaton.web.shows.Plans;
 
@@ -38,6 +39,7 @@ final class ScoreSheet {
     String of(Show show, int itemId, Seen seen, Model model) {
         Item item = item(show, itemId);
         model.addAttribute("show", show);
+        model.addAttribute("phrasebooks", PhraseLists.of(show));
         model.addAttribute("chosen", item);
         model.addAttribute("bars", seen.bars());
         if (item.score().isPresent()) {
