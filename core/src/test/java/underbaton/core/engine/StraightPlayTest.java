@@ -11,12 +11,14 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
+import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Argument;
+import underbaton.core.rig.Control;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -257,5 +259,48 @@ class StraightPlayTest extends PlayedShow {
                 .containsExactly("B4 03 7F");
         assertThat(run.messages(4711)).isEmpty();
         assertThat(run.shown(4711)).isEmpty();
+    }
+
+    private double bed(long nanos, long... given) {
+        List<String> numbers = List.of("2", "3");
+        PlaybackState at = run().at(show.items().get(0).id(), nanos, cue -> {
+            int place = numbers.indexOf(cue.label());
+            return place < 0 ? ItemProgress.BEFORE : given[place];
+        });
+        Control bed = new Control(show.devices().get(1).id(), "ControlChange 4 3");
+        return at.moves().containsKey(bed) ? -1 : at.told().levels().get(bed).exact();
+    }
+
+    /** A fade of four seconds by hand, and a look by hand behind it, in a song; looked at after a second. */
+    @Test
+    void whatWasGivenLongBeforeHasComeToRestAndWhatWasGivenHereHasNot() {
+        score("1 4/4\n1 quarter = 120\n20 end");
+        cue("1", "at 1:1", "Bed → 0 %");
+        cue("2", "by hand", "Bed → 100 % in 4 s");
+        cue("3", "by hand", "Amber");
+        cue("4", "at 8:1", "Blue");
+        int item = show.items().get(0).id();
+        assertThat(bed(SECOND, ItemProgress.BEFORE, ItemProgress.BEFORE))
+                .as("given before: it is over")
+                .isEqualTo(127);
+        assertThat(bed(SECOND, SECOND / 2, ItemProgress.NOT_GIVEN))
+                .as("on its way")
+                .isEqualTo(-1);
+        assertThat(bed(SECOND, ItemProgress.NOT_GIVEN, SECOND / 2))
+                .as("not given")
+                .isZero();
+        assertThat(bed(SECOND, ItemProgress.BEFORE, SECOND / 2))
+                .as("given before one that was given half a second ago")
+                .isEqualTo(127);
+        assertThat(bed(6 * SECOND, 3 * SECOND, 5 * SECOND))
+                .as("on its way still")
+                .isEqualTo(-1);
+        assertThat(bed(8 * SECOND, 3 * SECOND, 5 * SECOND)).isEqualTo(127);
+        assertThat(lights(run().at(item, SECOND, c -> ItemProgress.NOT_GIVEN))).isEqualTo("nothing");
+        assertThat(lights(run().at(item, SECOND, c -> ItemProgress.BEFORE))).isEqualTo("Amber");
+        assertThat(lights(run().at(item, 14 * SECOND - 1, c -> ItemProgress.BEFORE)))
+                .isEqualTo("Amber");
+        assertThat(lights(run().at(item, 14 * SECOND, c -> ItemProgress.BEFORE)))
+                .isEqualTo("Blue");
     }
 }
