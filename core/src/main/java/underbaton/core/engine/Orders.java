@@ -156,7 +156,7 @@ final class Orders {
         p.moves.halt();
         p.calls.dropAll();
         p.sounds.silenceAll(Cause.outside(words, p.step.now()));
-        p.relays.letDownAll();
+        p.shared.letDownAll();
         plan(p).devices().forEach(d -> p.holds.stop(d.id(), slot -> true, words));
     }
 

@@ -13,6 +13,7 @@ import underbaton.core.engine.ear.Ears;
 import underbaton.core.engine.ear.Listeners;
 import underbaton.core.engine.ear.Reactions;
 import underbaton.core.engine.ear.Relays;
+import underbaton.core.engine.ear.SharedControls;
 import underbaton.core.engine.key.HandCues;
 import underbaton.core.engine.move.Moves;
 import underbaton.core.engine.music.Cues;
@@ -53,6 +54,7 @@ final class Parts {
     final Holds holds;
     final HandCues keys;
     final Relays relays;
+    final SharedControls shared;
     final Ears ears;
     private final Listeners listeners;
     private final PlaybackState before;
@@ -75,8 +77,10 @@ final class Parts {
         holds = new Holds(step, devices, moves, agenda, calls, music);
         keys = new HandCues(step, operator, devices, calls, s.keys());
         listeners = new Listeners(step, keys, s.hearing());
-        relays = new Relays(step, operator, devices, out, moves, sounds, calls, listeners);
-        Reactions reactions = new Reactions(step, operator, calls, keys, listeners, relays, new OrdersOfSignals());
+        shared = new SharedControls(step, devices, out, moves, calls, listeners);
+        relays = new Relays(step, operator, out, moves, sounds, calls, listeners, shared);
+        Reactions reactions =
+                new Reactions(step, operator, calls, keys, listeners, relays, shared, new OrdersOfSignals());
         ears = new Ears(step, patching, listeners, reactions);
     }
 
@@ -143,7 +147,7 @@ final class Parts {
     /** An order is carried out, and what it has made due. */
     void carryOut(Order order) {
         Orders.carryOut(this, order);
-        relays.letDownLost();
+        shared.letDownLost();
         if (!(order instanceof Order.Pass)) {
             pass(step.now());
         }

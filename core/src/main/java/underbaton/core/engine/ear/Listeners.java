@@ -3,6 +3,7 @@ package underbaton.core.engine.ear;
 import java.util.Collection;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.IntFunction;
 import underbaton.core.engine.key.HandCues;
 import underbaton.core.engine.out.StepContext;
@@ -198,5 +199,15 @@ public final class Listeners {
     /** A controller and the one 32 above it as one number of 14 bits. */
     int fine(Source source, ControlChange change) {
         return hearing.fine(source, change);
+    }
+
+    /** The number that comes with a signal, as a relay counts; of both halves where it is a number of 14 bits. */
+    OptionalDouble number(Listener relay, Source source, Message message) {
+        Optional<Scale> scale = relay.scale();
+        if (message instanceof ControlChange change && scale.map(Scale::fine).orElse(false)) {
+            return OptionalDouble.of(fine(source, change));
+        }
+        return SignalNumber.amount(
+                message, source.numbering(), scale.map(Scale::place).orElse(0));
     }
 }

@@ -35,6 +35,7 @@ public final class Reactions {
     private final HandCues keys;
     private final Listeners listeners;
     private final Relays relays;
+    private final SharedControls shared;
     private final Deeds deeds;
 
     public Reactions(
@@ -44,6 +45,7 @@ public final class Reactions {
             HandCues keys,
             Listeners listeners,
             Relays relays,
+            SharedControls shared,
             Deeds deeds) {
         this.step = step;
         this.operator = operator;
@@ -51,6 +53,7 @@ public final class Reactions {
         this.keys = keys;
         this.listeners = listeners;
         this.relays = relays;
+        this.shared = shared;
         this.deeds = deeds;
     }
 
@@ -87,7 +90,7 @@ public final class Reactions {
 
     private String arm(Reaction.Arm arm) {
         listeners.arm(arm.listenerIds(), arm.listens());
-        relays.letDownLost();
+        shared.letDownLost();
         String others = plan().listeners().stream()
                 .filter(l -> arm.listenerIds().contains(l.id()))
                 .map(Listener::name)

@@ -44,15 +44,10 @@ class EarsTest {
     private void begin() {
         parts = new PartsOnPaper(show);
         listeners = new Listeners(parts.step, parts.keys, Hearing.FIRST);
+        SharedControls shared =
+                new SharedControls(parts.step, parts.devices, parts.out, parts.moves, parts.calls, listeners);
         Relays relays = new Relays(
-                parts.step,
-                parts.operator,
-                parts.devices,
-                parts.out,
-                parts.moves,
-                parts.sounds,
-                parts.calls,
-                listeners);
+                parts.step, parts.operator, parts.out, parts.moves, parts.sounds, parts.calls, listeners, shared);
         Deeds written = new Deeds() {
             @Override
             public void give(Deed deed) {
@@ -73,7 +68,7 @@ class EarsTest {
                 parts.step,
                 parts.patching,
                 listeners,
-                new Reactions(parts.step, parts.operator, parts.calls, parts.keys, listeners, relays, written));
+                new Reactions(parts.step, parts.operator, parts.calls, parts.keys, listeners, relays, shared, written));
     }
 
     private Outcome hear(MidiMessage message) {
