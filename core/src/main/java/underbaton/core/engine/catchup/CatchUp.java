@@ -8,7 +8,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
 import underbaton.core.engine.device.Absence;
-import underbaton.core.engine.patch.Patching;
+import underbaton.core.engine.patch.LocalControl;
 import underbaton.core.rig.Device;
 
 /**
@@ -62,9 +62,8 @@ public final class CatchUp {
     private static boolean isLocalControl(MachineStates told, Correction correction) {
         return told.plan()
                 .device(correction.key().deviceId())
-                .filter(d -> Patching.localControl(d)
-                        .address()
-                        .equals(correction.key().name()))
+                .filter(d ->
+                        LocalControl.of(d).address().equals(correction.key().name()))
                 .isPresent();
     }
 

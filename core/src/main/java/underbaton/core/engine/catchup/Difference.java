@@ -3,7 +3,6 @@ package underbaton.core.engine.catchup;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Set;
@@ -12,18 +11,12 @@ import java.util.stream.Stream;
 import underbaton.core.engine.catchup.Correction.Kind;
 import underbaton.core.engine.device.Pointer;
 import underbaton.core.engine.device.Slot;
-import underbaton.core.engine.move.Move;
-import underbaton.core.engine.patch.Patching;
-import underbaton.core.plan.Level;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Along;
-import underbaton.core.rig.Amount;
-import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
-import underbaton.core.rig.Speech.Timed;
 
 /**
  * What makes one device right, worked out by telling it, on paper, one thing after the other: first what must stop, then what
@@ -57,7 +50,8 @@ final class Difference {
         List<Correction> slots = List.copyOf(found);
         has = before;
         slots.forEach(c -> has = has.after(c));
-        wants.levels().forEach(this::level);
+        LevelDifference levels = new LevelDifference(device, wants, has);
+        wants.levels().forEach((control, want) -> levels.of(control, want).ifPresent(found::add));
         wants.state().pointers().forEach(this::place);
         return List.copyOf(found);
     }
@@ -269,71 +263,6 @@ final class Difference {
 
     private static String words(Optional<Slot> slot) {
         return slot.map(s -> s.call().phrase()).orElse("");
-    }
-
-    // ---- levels
-
-    private void level(Control control, Level want) {
-        Level now = has.levels().get(control);
-        Move wantsMove = ofUse(wants.moves().get(control));
-        Move hasMove = ofUse(has.moves().get(control));
-        boolean heldSo = want.partOfSlot() && (now == null || now.partOfSlot());
-        boolean right = wantsMove != null
-                ? hasMove != null && goesAlong(hasMove, wantsMove)
-                : hasMove == null && (heldSo || now != null && now.isAlso(want));
-        if (right) {
-            return;
-        }
-        Correction.Key key = new Correction.Key(device.id(), Kind.LEVEL, control.address());
-        Optional<Phrase> phrase = device.levelling(control);
-        boolean local = control.equals(Patching.localControl(device));
-        String name = phrase.map(Phrase::name).orElse(local ? "local control" : control.address());
-        boolean guarded = phrase.filter(Phrase::guarded).isPresent();
-        String said = now == null ? "" : words(name, now);
-        if (wantsMove != null) {
-            Level rest = wantsMove.restsAt();
-            String words =
-                    words(name, want) + (wantsMove.isEndless() ? ", in a wave" : ", on its way to " + words("", rest));
-            found.add(new Correction(key, said, words, List.of(), Optional.of(wantsMove), guarded));
-        } else {
-            found.add(new Correction(
-                    key, said, words(name, want), List.of(setting(control, name, want)), Optional.empty(), guarded));
-        }
-    }
-
-    /** A move of which nothing more will be heard is none. */
-    private static Move ofUse(Move move) {
-        boolean over = move != null
-                && !move.isEndless()
-                && move.next().isEmpty()
-                && move.motion().then().isEmpty();
-        return over ? null : move;
-    }
-
-    /** The same move, begun at the same moment or nearly. */
-    private static boolean goesAlong(Move one, Move other) {
-        return one.motion().equals(other.motion()) && Math.abs(one.began() - other.began()) < 1_000_000;
-    }
-
-    private String words(String name, Level level) {
-        String amount = level.argument()
-                .map(a -> a.write(new Amount.Measure(a.amountAt(level.exact(), level.levels())), device.numbering()))
-                .orElse(Integer.toString(level.value()));
-        return (name + " " + amount).strip();
-    }
-
-    private PlannedCall setting(Control control, String name, Level level) {
-        return new PlannedCall(
-                device.id(),
-                0,
-                words(name, level),
-                Effect.LEVELS,
-                List.of(new Timed(0, level.message())),
-                Optional.empty(),
-                Map.of(control, level),
-                0,
-                0,
-                0);
     }
 
     // ---- places

@@ -5,7 +5,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.function.BiConsumer;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
@@ -24,9 +23,7 @@ import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Controllers;
 import underbaton.core.midi.Message;
-import underbaton.core.plan.Level;
 import underbaton.core.plan.PlannedCall;
-import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.Phrase;
@@ -40,8 +37,6 @@ import underbaton.core.signal.Source;
  * the same place. Not thread-safe, used once.
  */
 public final class Patching {
-
-    private static final int ON = 127;
 
     /** In a second: twice the thirty-second notes of a quarter = 240, which a machine may play. */
     private static final int MOST_OF_A_NOTE = 64;
@@ -107,7 +102,7 @@ public final class Patching {
     private void use(int setId, Wiring wiring, Cause why) {
         patched = patched.using(setId, wiring);
         closeLines(why);
-        setLocalControl(why);
+        LocalControl.set(step, patched.wiring(), levels, out, why);
     }
 
     /** What the new lines do not carry to where it sounds is ended. */
@@ -132,31 +127,6 @@ public final class Patching {
         return outputs(hand.deviceId(), hand.message(value)).stream()
                 .flatMap(o -> o.place().stream())
                 .toList();
-    }
-
-    /** Keyboards of which any set speaks play their own sounds, or only through us. */
-    private void setLocalControl(Cause why) {
-        Set<Integer> spokenOf = new TreeSet<>(patched.wiring().localOff());
-        step.plan().patchSets().forEach(s -> spokenOf.addAll(s.kept().localOff()));
-        for (int id : spokenOf) {
-            Device keyboard = step.plan().device(id).orElse(null);
-            if (keyboard == null) {
-                continue;
-            }
-            int value = patched.wiring().localOff().contains(id) ? 0 : ON;
-            ControlChange says = new ControlChange(keyboard.channel(), Controllers.LOCAL_CONTROL, value);
-            Control control = localControl(keyboard);
-            Level known = levels.get(control);
-            if (known == null || known.value() != value) {
-                out.emit(id, says, why);
-                levels.put(control, new Level(value, says, Optional.empty(), keyboard.levels(), false));
-            }
-        }
-    }
-
-    /** Whether a keyboard plays its own sounds, as a control of it (MIDI 1.0, controller 122). */
-    public static Control localControl(Device keyboard) {
-        return Control.of(keyboard.id(), new ControlChange(keyboard.channel(), Controllers.LOCAL_CONTROL, 0));
     }
 
     /** After an edit: a set that was in use as it was kept is in use as it is kept now. @param before the sets before it */
