@@ -39,7 +39,10 @@ final class ShowLimits {
 
     private static void requireMeasure(List<Device> devices, List<Item> items) {
         requireAtMost(MOST_MACHINES, devices.size(), "machines");
-        requireAtMost(MOST_PHRASES, countOf(devices, d -> d.phrases().size()), "phrases");
+        requireAtMost(
+                MOST_PHRASES,
+                countOf(devices, d -> PatchBay.is(d) ? 0 : d.phrases().size()),
+                "phrases");
         requireAtMost(MOST_ITEMS, items.size(), "items");
         requireAtMost(MOST_CUES, countOf(items, i -> i.cues().size()), "cues");
     }

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
@@ -66,6 +67,7 @@ final class Engraving {
     private final List<Department> departments;
     private final int lastBar;
     private final List<WrittenDown.Place> written;
+    private final Map<Integer, Cue> cues = new HashMap<>();
     private final Map<Department, List<Placed>> placed;
 
     /** @param itemId of an item that has a score */
@@ -86,6 +88,7 @@ final class Engraving {
                         show.devices().stream().map(Device::department).toList())
                 .stream().toList();
         this.lastBar = Math.max(score.endBar(), lastCueBar());
+        planned.item().cues().forEach(c -> cues.put(c.id(), c));
         this.placed = placed();
     }
 
@@ -364,7 +367,7 @@ final class Engraving {
             double room = next == Long.MAX_VALUE || !ruler.holds(next) ? ruler.right - x : ruler.x(next) - x;
             String told =
                     p.call.phrase() + (p.cue.copy().isEmpty() ? "" : " (as cue " + p.cue.number() + ")") + untold(p);
-            String label = sameBefore > 0 || next == p.tick ? joined(of, p.tick) : p.call.phrase();
+            String label = sameBefore > 0 || next == p.tick ? joined(of, i - sameBefore) : p.call.phrase();
             boolean hollow =
                     p.call.effect().kind() == Effect.Kind.STOPS || !p.cue.copy().isEmpty();
             notes.add(new Note(
@@ -376,7 +379,7 @@ final class Engraving {
                     hollow,
                     last ? fitting(label, room - 14) : "",
                     told,
-                    show.cue(p.cue.cueId())
+                    Optional.ofNullable(cues.get(p.cue.cueId()))
                             .flatMap(c -> show.device(p.call.deviceId()).flatMap(machine -> Doubt.of(c, machine)))
                             .orElse(""),
                     p.cue.copy(),
@@ -397,13 +400,13 @@ final class Engraving {
         }
     }
 
-    private static String joined(List<Placed> of, long tick) {
-        return String.join(
-                " + ",
-                of.stream()
-                        .filter(p -> p.tick == tick)
-                        .map(p -> p.call.phrase())
-                        .toList());
+    /** @param first of those that come at one tick */
+    private static String joined(List<Placed> of, int first) {
+        long tick = of.get(first).tick;
+        return of.subList(first, of.size()).stream()
+                .takeWhile(p -> p.tick == tick)
+                .map(p -> p.call.phrase())
+                .collect(Collectors.joining(" + "));
     }
 
     private static void tie(Ruler ruler, String dept, double y, long from, long to, List<Curve> curves) {
@@ -440,11 +443,11 @@ final class Engraving {
 
     /** Cues of the item that wait for GO, but for the first: they have no place on the paper. */
     List<Cue> byHand() {
-        List<PlannedCue> all = planned.cues();
-        return planned.item().cues().stream()
-                .filter(c -> all.stream()
-                        .skip(1)
-                        .anyMatch(p -> p.cueId() == c.id() && p.atNanos().isEmpty()))
-                .toList();
+        Set<Integer> wait = planned.cues().stream()
+                .skip(1)
+                .filter(p -> p.atNanos().isEmpty())
+                .map(PlannedCue::cueId)
+                .collect(Collectors.toSet());
+        return planned.item().cues().stream().filter(c -> wait.contains(c.id())).toList();
     }
 }
