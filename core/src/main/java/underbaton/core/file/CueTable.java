@@ -177,7 +177,7 @@ public record CueTable(List<String> known, List<Column> machines, List<Row> rows
 
     /** @throws Refusal when the file is larger than 8 MB, no UTF-8, or no such table */
     public static CueTable read(byte[] file) {
-        return read(Utf8.text(file, LARGEST));
+        return read(Utf8.table(file, LARGEST));
     }
 
     /** @throws Refusal when the text is no such table */

@@ -65,7 +65,7 @@ public final class PhraseTable {
         List<PhraseText> texts = new ArrayList<>();
         Map<String, Long> rows = new HashMap<>();
         Csv.read(
-                Utf8.text(file, LARGEST),
+                Utf8.table(file, LARGEST),
                 MOST_ROWS,
                 PhraseTable::requireColumns,
                 row -> filled[0] = take(filled[0], row, rows, texts));

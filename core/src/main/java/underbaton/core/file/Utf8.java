@@ -2,6 +2,7 @@ package underbaton.core.file;
 
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
+import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import underbaton.core.midi.Bytes;
@@ -21,6 +22,28 @@ final class Utf8 {
         String read = new String(text.toArray(), StandardCharsets.UTF_8);
         String kept = read.indexOf('\uFFFD') < 0 ? read : new String(text.toArray(), StandardCharsets.ISO_8859_1);
         return kept.replaceAll("\\p{Cntrl}+", " ").strip();
+    }
+
+    /**
+     * A table, which other programs save in other encodings: UTF-16 where its mark says so, and what is no UTF-8 as Windows writes it in
+     * the west (code page 1252).
+     *
+     * @param largest in bytes
+     */
+    static String table(byte[] file, int largest) {
+        if (file.length < 2 || file.length > largest) {
+            return text(file, largest);
+        }
+        boolean little = (file[0] & 0xFF) == 0xFF && (file[1] & 0xFF) == 0xFE;
+        boolean big = (file[0] & 0xFF) == 0xFE && (file[1] & 0xFF) == 0xFF;
+        if (little || big) {
+            return new String(file, 2, file.length - 2, little ? StandardCharsets.UTF_16LE : StandardCharsets.UTF_16BE);
+        }
+        try {
+            return text(file, largest);
+        } catch (Refusal noUtf8) {
+            return new String(file, Charset.forName("windows-1252"));
+        }
     }
 
     /**

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import com.networknt.schema.InputFormat;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -16,6 +17,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -160,7 +162,7 @@ class FilesTest {
     }
 
     @Test
-    void filesThatAreTooLargeOrInAnotherEncodingAreRefused() {
+    void filesThatAreTooLargeAreRefused() {
         Device device = device(Family.SCENES_BY_PROGRAM);
         assertThatThrownBy(() -> PhraseTable.read(device, utf8("name,says\n" + "A,note 3\n".repeat(1_000_000))))
                 .hasMessageContaining("1000");
@@ -170,10 +172,17 @@ class FilesTest {
         }
         assertThatThrownBy(() -> PhraseTable.read(device, utf8(rows.toString())))
                 .hasMessageContaining("more than 1000 rows");
-        assertThatThrownBy(
-                        () -> PhraseTable.read(device, "name,says\nCafé,note 3".getBytes(StandardCharsets.ISO_8859_1)))
-                .hasMessageContaining("not in UTF-8");
         assertThatThrownBy(() -> DeviceFile.read(new byte[0])).hasMessageContaining("empty");
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"UTF-8", "UTF-16", "UTF-16LE with its mark", "windows-1252"})
+    void aTableIsReadInTheEncodingsThatOtherProgramsSaveIn(String encoding) {
+        boolean little = encoding.startsWith("UTF-16LE");
+        Charset charset = Charset.forName(little ? "UTF-16LE" : encoding);
+        byte[] table = ((little ? "\uFEFF" : "") + "name,says\nCafé,note 3\n").getBytes(charset);
+        Device read = PhraseTable.read(device(Family.SCENES_BY_PROGRAM), table);
+        assertThat(read.phraseNamed("Café")).isPresent();
     }
 
     /** Nothing of how a machine counts is guessed: one that is read from 0 or from 1 is off by one else. */

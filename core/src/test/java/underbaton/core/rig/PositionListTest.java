@@ -177,7 +177,19 @@ class PositionListTest {
                 "1. Dark¦¦2. Amber | 1 Dark, 2 Amber",
                 "1¬Dark¬3 s¦2¬Amber¬0 s | 1 Dark, 2 Amber",
                 "Dark¬3 s¦\"Red, \"\"hot\"\"\"¬1 s | 1 Dark, 2 Red, \"hot\"",
-                "No. 4: Dark¦#5. Amber | 4 Dark, 5 Amber"
+                "No. 4: Dark¦#5. Amber | 4 Dark, 5 Amber",
+                "1;Warm¦2;Cold | 1 Warm, 2 Cold",
+                "1,Warm¦3,Cold | 1 Warm, 3 Cold",
+                "Warm;1;red¦Cold;2;blue | 1 Warm, 2 Cold",
+                "no;look¦7;Warm¦9;Cold | # look:, 7 Warm, 9 Cold",
+                "Warm, red¦Cold, blue | 1 Warm, red, 2 Cold, blue",
+                "#1 Warm¦#2 Cold | 1 Warm, 2 Cold",
+                "A1. Warm¦A2. Cold¦B1. Red | 1 Warm, 2 Cold, 3 Red",
+                "1 -Warm¦2 –Cold | 1 Warm, 2 Cold",
+                "12 -6 dB¦Dark | 1 12 -6 dB, 2 Dark",
+                "8\u00A0Warm¦9\u202FCold | 8 Warm, 9 Cold",
+                "\uFEFFDark¦Amber | 1 Dark, 2 Amber",
+                "\uFF11 Warm¦\uFF12 Cold | 1 Warm, 2 Cold"
             })
     void listsAreReadAsPeopleHaveThem(String pasted, String read) {
         assertThat(PastedList.read(pasted.replace("¦", "\n").replace("¬", "\t"), 1).stream()

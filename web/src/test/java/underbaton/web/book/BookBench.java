@@ -220,20 +220,7 @@ class BookBench {
                 .id();
         String path = "/shows/" + show + "/book";
         Measured.head(items * cuesEach + " cues in " + items + " items, " + MACHINES + " machines");
-        HttpClient client = HttpClient.newHttpClient();
-        HttpRequest request =
-                HttpRequest.newBuilder(URI.create(baton.url(path))).build();
-        List<Double> pages = new ArrayList<>();
-        int bytes = 0;
-        for (int i = 0; i < TIMES; i++) {
-            long from = System.nanoTime();
-            bytes = client.send(request, HttpResponse.BodyHandlers.ofByteArray())
-                    .body()
-                    .length;
-            pages.add((System.nanoTime() - from) / 1e6);
-        }
-        System.out.printf("%-32s %8d kB%n", "its page is", bytes / 1000);
-        Measured.row("the page, at the server", pages);
+        pages("the page, at the server", path);
         Page page = baton.open(path);
         List<Object> opened = new ArrayList<>();
         for (int i = 0; i < OPENINGS; i++) {
