@@ -8,6 +8,8 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -90,6 +92,51 @@ final class Application {
                         .header("Content-Type", "application/x-www-form-urlencoded")
                         .POST(HttpRequest.BodyPublishers.ofString(form)),
                 path);
+    }
+
+    /** Adds a listener. @param does its blanks, where they are others than those for control 67 of the first machine */
+    void listen(String path, Map<String, String> does) throws IOException, InterruptedException {
+        Map<String, String> form = new HashMap<>();
+        for (String blank : List.of(
+                "channel",
+                "high",
+                "hard",
+                "bank",
+                "word",
+                "text",
+                "value",
+                "offset",
+                "target",
+                "cue",
+                "how",
+                "says",
+                "tells",
+                "words",
+                "toChannel",
+                "shift",
+                "fills",
+                "place",
+                "comesFrom",
+                "comesTo",
+                "goesFrom",
+                "goesTo",
+                "bent",
+                "grid",
+                "smooth",
+                "secondChannel",
+                "secondNumber",
+                "gates",
+                "names",
+                "first")) {
+            form.put(blank, "");
+        }
+        form.putAll(
+                Map.of("id", "0", "name", "Pedal", "from", "1", "kind", "controller", "low", "67", "way", "within"));
+        form.putAll(Map.of("soft", "0", "pause", "0", "item", "0", "listens", "on", "second", "0", "listOf", "0"));
+        form.put("meeting", "LATEST");
+        form.put("channel", "1");
+        form.putAll(does);
+        post(path + "/signals", form);
     }
 
     String get(String path) throws IOException, InterruptedException {

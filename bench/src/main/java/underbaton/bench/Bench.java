@@ -14,6 +14,8 @@ final class Bench {
             GoBench.run(arguments[1]);
         } else if (name.equals("signals") && arguments.length == 2) {
             SignalBench.run(arguments[1]);
+        } else if (name.equals("ears") && arguments.length == 2) {
+            EarsBench.run(arguments[1]);
         } else if (name.equals("through") && arguments.length == 2) {
             ThroughBench.run(arguments[1]);
         } else if (name.equals("soak") && arguments.length == 3) {

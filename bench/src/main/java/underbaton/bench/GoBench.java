@@ -2,10 +2,13 @@ package underbaton.bench;
 
 import java.io.IOException;
 import java.net.InetAddress;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.locks.LockSupport;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import underbaton.core.cue.Call;
@@ -17,8 +20,11 @@ import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.out.ScheduledMessage;
+import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
+import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.midi.MidiMessage;
 import underbaton.core.perform.Clock;
 import underbaton.core.perform.Lane;
 import underbaton.core.perform.Outbox;
@@ -37,6 +43,7 @@ import underbaton.core.traffic.Traffic;
 import underbaton.wire.Link;
 import underbaton.wire.Switchboard;
 import underbaton.wire.SystemClock;
+import underbaton.wire.session.Peer;
 import underbaton.wire.session.SessionEndpoint;
 
 /**
@@ -55,6 +62,8 @@ final class GoBench {
     private static final long CROWDED_PAUSE = 100;
 
     private static final long PATIENCE_SECONDS = 20;
+    private static final long SIGNALS_EACH_NANOS = 9_900_000;
+    private static final int SIGNALS_AT_ONCE = 20;
     private static final Loops LOOPS = new Loops(Thread::new);
 
     private final Clock clock = new SystemClock();
@@ -99,6 +108,7 @@ final class GoBench {
         Thread.sleep(1000);
         String path = application.show(machine);
         Row.print("over HTTP (aim p99 < 10)", goOverHttp(path, GOS, 5));
+        Row.print("with 2,000 signals a second (< 10)", goBesideSignals(machine, path));
         try (Crowd crowd = new Crowd(PAGES, base, path.replaceAll("\\D", ""))) {
             Thread.sleep(3000);
             long before = crowd.letters();
@@ -112,6 +122,27 @@ final class GoBench {
         Row.print("with large imports beside (< 20)", goOverHttp(path, GOS, 20));
         System.out.printf("    %s%n", Importer.end(importer));
         application.post(path + "/delete", Map.of("stops", "true"));
+    }
+
+    /** The machine rides twenty faders meanwhile. */
+    private long[] goBesideSignals(SessionEndpoint machine, String path) throws IOException, InterruptedException {
+        Peer peer = machine.peers().stream().filter(Peer::isOpen).findFirst().orElseThrow();
+        AtomicInteger said = new AtomicInteger();
+        Loop riding = LOOPS.start("riding", () -> {
+            LockSupport.parkNanos(SIGNALS_EACH_NANOS);
+            List<MidiMessage> faders = new ArrayList<>();
+            for (int i = 0; i < SIGNALS_AT_ONCE; i++) {
+                faders.add(new ControlChange(2, 64 + i, said.getAndIncrement() / SIGNALS_AT_ONCE % 128));
+            }
+            peer.send(faders);
+        });
+        long from = clock.nanos();
+        try {
+            return goOverHttp(path, GOS / 2, 20);
+        } finally {
+            riding.close();
+            System.out.printf("    %d signals a second%n", said.get() * 1_000_000_000L / (clock.nanos() - from));
+        }
     }
 
     /** Each GO begins another song, with bars, a fade and cues that come by themselves; what is timed is its first message. */

@@ -2,7 +2,6 @@ package underbaton.bench;
 
 import java.io.IOException;
 import java.net.InetAddress;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -143,7 +142,7 @@ final class SignalBench {
     private void through(String name, Map<String, String> does) throws IOException, InterruptedException {
         try (SessionEndpoint board = board()) {
             String path = application.show(board);
-            listen(path, does);
+            application.listen(path, does);
             Peer pedal = board.peers().stream().filter(Peer::isOpen).findFirst().orElseThrow();
             Row.print(name + " (aim p99 < 1)", press(pedal));
             try (Crowd crowd = new Crowd(PAGES_OF_A_NIGHT, base, path.replaceAll("\\D", ""))) {
@@ -153,51 +152,6 @@ final class SignalBench {
             }
             application.post(path + "/delete", Map.of("stops", "true"));
         }
-    }
-
-    /** @param does the blanks of what is done when control 67 of the board comes */
-    private void listen(String path, Map<String, String> does) throws IOException, InterruptedException {
-        Map<String, String> form = new HashMap<>();
-        for (String blank : List.of(
-                "channel",
-                "high",
-                "hard",
-                "bank",
-                "word",
-                "text",
-                "value",
-                "offset",
-                "target",
-                "cue",
-                "how",
-                "says",
-                "tells",
-                "words",
-                "toChannel",
-                "shift",
-                "fills",
-                "place",
-                "comesFrom",
-                "comesTo",
-                "goesFrom",
-                "goesTo",
-                "bent",
-                "grid",
-                "smooth",
-                "secondChannel",
-                "secondNumber",
-                "gates",
-                "names",
-                "first")) {
-            form.put(blank, "");
-        }
-        form.putAll(
-                Map.of("id", "0", "name", "Pedal", "from", "1", "kind", "controller", "low", "67", "way", "within"));
-        form.putAll(Map.of("soft", "0", "pause", "0", "item", "0", "listens", "on", "second", "0", "listOf", "0"));
-        form.put("meeting", "LATEST");
-        form.put("channel", "1");
-        form.putAll(does);
-        application.post(path + "/signals", form);
     }
 
     private long[] press(Peer pedal) throws IOException, InterruptedException {
