@@ -19,9 +19,9 @@ import underbaton.core.rig.Wording;
 import underbaton.core.traffic.Entry;
 
 /**
- * The outgoing queue of one device, emptied in the order of the times by a {@link Timekeeper}: one of its own where
- * the way out may block, so that a device that is dead or slow delays nobody else, or one that it shares. What cannot leave is logged and dropped, never kept for later: a cue that arrives late
- * is worse than one that does not arrive.
+ * The outgoing queue of one device, emptied in the order of the times by a {@link Timekeeper}: by one of its own where the way out
+ * may block, so that a device that is dead or slow delays nobody else, or by one that it shares with other prompt ones. What cannot
+ * leave is logged and dropped, never kept for later: a cue that arrives late is worse than one that does not arrive.
  */
 public final class Lane {
 
