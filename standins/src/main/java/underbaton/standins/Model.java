@@ -11,6 +11,11 @@ public sealed interface Model {
     non-sealed interface Midi extends Model {
         /** @param nanos when it arrived, by the clock of the wire */
         void hear(MidiMessage message, long nanos);
+
+        /** What it says to whoever told it something, once it has heard it. */
+        default List<MidiMessage> answers(MidiMessage heard) {
+            return List.of();
+        }
     }
 
     /** A machine that listens to OSC. */

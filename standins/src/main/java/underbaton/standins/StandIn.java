@@ -131,6 +131,10 @@ public final class StandIn implements AutoCloseable {
             @Override
             public void heard(Peer peer, MidiMessage message, long arrivalNanos) {
                 midi.hear(message, arrivalNanos);
+                List<MidiMessage> answers = midi.answers(message);
+                if (!answers.isEmpty()) {
+                    peer.send(answers);
+                }
                 heard.incrementAndGet();
                 watcher.run();
             }

@@ -28,6 +28,21 @@ const fire = (entry) => {
   });
 };
 
+// ---- its answer is learnt: it is fired once, and what the machine says then is written into the blank
+
+const hearAnswer = (form) => {
+  const button = form.querySelector('[data-hear-answer]');
+  button.disabled = true;
+  baton.say(form.querySelector('[name=unit]').value ? 'Listening: move it at the machine.' : 'Fired; listening.');
+  return baton.post(`${at()}/learn/answer`, { phrase: form.dataset.id }).then((done) => done?.text()).then((words) => {
+    button.disabled = false;
+    if (words === undefined) return;
+    form.querySelector('[name=answer]').value = words;
+    form.querySelector('[name=answer]').focus();
+    baton.say(`It says: ${words}`);
+  });
+};
+
 // ---- writing: the blanks open in the place of the entry
 
 let back = 0;
@@ -77,6 +92,7 @@ document.addEventListener('click', (e) => {
   const form = e.target.closest('.phrase-form');
   if (e.target.closest('[data-copy]')) draw('POST', `/phrases/${form.dataset.id}/copy`);
   if (e.target.closest('[data-delete]')) remove(form.dataset.id, Number(form.dataset.used), form.querySelector('[name=name]').value);
+  if (e.target.closest('[data-hear-answer]')) hearAnswer(form);
   const found = e.target.closest('[data-take]')?.dataset;
   if (found) {
     const prose = document.querySelector('.prose');

@@ -69,6 +69,7 @@ final class Orders {
         row(Order.BringUp.class, (p, o) -> p.corrections.bringUp(o.deviceId()));
         row(Order.Lost.class, (p, o) -> {
             p.corrections.lose(o.deviceId());
+            p.answers.lose(o.deviceId());
             letGoOfLost(p);
         });
         row(Order.Found.class, (p, o) -> {
@@ -199,6 +200,7 @@ final class Orders {
         p.music.adopt(before);
         p.devices.keepOnly(id -> changed.device(id).isPresent());
         p.moves.drop(id -> changed.device(id).isEmpty());
+        p.answers.adopt();
         for (Device device : changed.devices()) {
             if (areOut.contains(device.id()) && !wereOut.contains(device.id())) {
                 p.corrections.disarm(device.id());

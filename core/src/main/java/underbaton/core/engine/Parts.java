@@ -3,6 +3,7 @@ package underbaton.core.engine;
 import java.util.List;
 import java.util.function.LongConsumer;
 import java.util.function.LongSupplier;
+import underbaton.core.engine.answer.Answers;
 import underbaton.core.engine.call.Agenda;
 import underbaton.core.engine.call.Calls;
 import underbaton.core.engine.call.Corrections;
@@ -46,6 +47,7 @@ final class Parts {
     final Sounds sounds;
     final Patching patching;
     final Agenda agenda;
+    final Answers answers;
     final Calls calls;
     final Corrections corrections;
     final Music music;
@@ -69,7 +71,8 @@ final class Parts {
         sounds = new Sounds(step, devices, moves, out, s.sounding());
         patching = new Patching(step, operator, devices.levels(), out, sounds, s.patched());
         agenda = new Agenda(s.agenda());
-        calls = new Calls(step, devices, out, moves, sounds, patching, agenda);
+        answers = new Answers(step, devices, moves, out, s.replies());
+        calls = new Calls(step, devices, out, moves, sounds, patching, agenda, answers);
         corrections = new Corrections(step, devices, out, moves, sounds, agenda, calls);
         music = new Music(step, operator, s.music());
         cues = new Cues(step, music, devices, calls);
@@ -81,11 +84,12 @@ final class Parts {
         relays = new Relays(step, operator, out, moves, sounds, calls, listeners, shared);
         Reactions reactions =
                 new Reactions(step, operator, calls, keys, listeners, relays, shared, new OrdersOfSignals());
-        ears = new Ears(step, patching, listeners, reactions);
+        ears = new Ears(step, patching, answers, listeners, reactions);
     }
 
     private void echo(int deviceId, Message message, long atNanos) {
         listeners.said(deviceId, message, atNanos);
+        answers.left(deviceId, message, atNanos);
     }
 
     Listeners listeners() {
@@ -106,6 +110,7 @@ final class Parts {
         return List.of(
                 new Coming(operator::nextAsk, operator::stopAsking),
                 new Coming(relays::nextNanos, relays::due),
+                new Coming(answers::nextNanos, answers::due),
                 new Coming(
                         moves::nextEnd,
                         due -> moves.end(due, (call, cause) -> calls.make(DueCall.at(due, call, cause), false))),
@@ -188,6 +193,7 @@ final class Parts {
                 music.state(),
                 keys.state(),
                 listeners.state(),
+                answers.state(),
                 before.straightUntil());
     }
 

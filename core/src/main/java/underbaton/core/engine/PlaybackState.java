@@ -1,5 +1,6 @@
 package underbaton.core.engine;
 
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -11,6 +12,7 @@ import java.util.OptionalLong;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
 import org.pcollections.TreePMap;
+import underbaton.core.engine.answer.Reply;
 import underbaton.core.engine.call.Agenda;
 import underbaton.core.engine.call.Pending;
 import underbaton.core.engine.catchup.CatchUp;
@@ -62,6 +64,7 @@ import underbaton.core.signal.Hearing;
  * @param music where the show stands in its book, and what of it time brings
  * @param keys what was done with the keys of the hand cues
  * @param hearing what is remembered of what came in
+ * @param replies what the machines have said of what they were told last
  * @param straightUntil only in a dry run, where vamps are played once: what is to be heard at this place of an item or behind
  *     it is left out, ns since the item began
  */
@@ -79,6 +82,7 @@ public record PlaybackState(
         MusicState music,
         HandKeys keys,
         Hearing hearing,
+        PMap<Reply.Of, Reply> replies,
         OptionalLong straightUntil) {
 
     /** Before anything has been played: the first cue that waits for GO stands by, and nothing is known of any machine. */
@@ -123,6 +127,7 @@ public record PlaybackState(
                 music,
                 HandKeys.UNTOUCHED,
                 Hearing.FIRST,
+                HashTreePMap.empty(),
                 straightUntil);
     }
 
@@ -244,6 +249,17 @@ public record PlaybackState(
                 .count();
     }
 
+    /** What machines have not confirmed of what they were told, or say otherwise, by device. */
+    public Map<Integer, List<Reply>> unanswered() {
+        Map<Integer, List<Reply>> open = new LinkedHashMap<>();
+        replies.forEach((of, reply) -> {
+            if (reply.kind().isWrong()) {
+                open.computeIfAbsent(of.deviceId(), id -> new ArrayList<>()).add(reply);
+            }
+        });
+        return open;
+    }
+
     /** Whether a GO waits for its second press. */
     public boolean asksAt(long nanos) {
         return operator.waitsAt(nanos);
@@ -332,6 +348,7 @@ public record PlaybackState(
                 music.silent(),
                 keys,
                 hearing,
+                replies,
                 straightUntil);
     }
 
@@ -375,6 +392,7 @@ public record PlaybackState(
                 newMusic,
                 keys,
                 hearing,
+                replies,
                 newStraightUntil);
     }
 
@@ -403,6 +421,7 @@ public record PlaybackState(
                 music.shifted(nanos),
                 keys,
                 hearing,
+                Reply.shifted(replies, nanos),
                 straightUntil);
     }
 }

@@ -314,6 +314,7 @@ public record RunSnapshot(
                 music,
                 first.keys(),
                 hearing(),
+                first.replies(),
                 first.straightUntil());
     }
 

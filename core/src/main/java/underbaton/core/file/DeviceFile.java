@@ -240,7 +240,8 @@ public final class DeviceFile {
                 or(p.mark()),
                 or(p.note()),
                 or(p.group()),
-                or(p.leaves()));
+                or(p.leaves()),
+                or(p.answer()));
     }
 
     private static String or(String text) {

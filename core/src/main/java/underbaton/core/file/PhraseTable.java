@@ -14,13 +14,13 @@ import underbaton.core.rig.Refusal;
 
 /**
  * A phrasebook as CSV (RFC 4180, UTF-8): one row a phrase under the columns name, says, argument, effect, guarded, listed,
- * mark, note, group, leaves, in any order; see {@code docs/formats/phrasebook-csv.md}. Rows may be parted by semicolons or
+ * mark, note, group, leaves, answer, in any order; see {@code docs/formats/phrasebook-csv.md}. Rows may be parted by semicolons or
  * tabulators too, as some spreadsheets write them.
  */
 public final class PhraseTable {
 
-    private static final List<String> COLUMNS =
-            List.of("name", "says", "argument", "effect", "guarded", "listed", "mark", "note", "group", "leaves");
+    private static final List<String> COLUMNS = List.of(
+            "name", "says", "argument", "effect", "guarded", "listed", "mark", "note", "group", "leaves", "answer");
     /** As our own pages and sheets head them too. */
     private static final Map<String, String[]> HEADINGS = Map.of(
             "name", new String[] {"name", "phrase"},
@@ -49,7 +49,8 @@ public final class PhraseTable {
                         p.mark(),
                         p.note(),
                         p.group(),
-                        p.leaves()))
+                        p.leaves(),
+                        p.answer()))
                 .toList();
         return Csv.write(',', COLUMNS, rows);
     }
@@ -114,7 +115,8 @@ public final class PhraseTable {
                     Csv.cell(row, headings("mark")),
                     Csv.cell(row, headings("note")),
                     Csv.cell(row, headings("group")),
-                    Csv.cell(row, headings("leaves")));
+                    Csv.cell(row, headings("leaves")),
+                    Csv.cell(row, headings("answer")));
             texts.add(text);
             Long earlier = rows.putIfAbsent(text.name().strip().toLowerCase(Locale.ROOT), number);
             if (earlier != null) {
@@ -122,8 +124,10 @@ public final class PhraseTable {
             }
             Phrase phrase = text.in(device);
             Optional<Phrase> ours = device.phraseNamed(phrase.name());
-            return device.withPhrase(
-                    ours.map(o -> phrase.withId(o.id()).withLeaves(o.leaves())).orElse(phrase));
+            return device.withPhrase(ours.map(o -> phrase.withId(o.id())
+                            .withLeaves(o.leaves())
+                            .withAnswer(phrase.answer().or(o::answer)))
+                    .orElse(phrase));
         } catch (Refusal refusal) {
             throw Csv.at(row, refusal);
         }

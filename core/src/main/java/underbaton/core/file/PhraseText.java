@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import underbaton.core.cue.SceneLevels;
+import underbaton.core.rig.Answer;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -24,6 +25,7 @@ import underbaton.core.rig.Standing;
  * @param guarded {@code yes}, or empty
  * @param listed {@code yes} for an entry of the machine's own list, or empty
  * @param mark a colour's name, or empty
+ * @param answer what the machine says when it has done it; empty for nothing
  * @param leaves where a scene leaves the levels of its machine, in phrases of it; empty for nobody knows
  */
 record PhraseText(
@@ -36,7 +38,8 @@ record PhraseText(
         String mark,
         String note,
         String group,
-        String leaves) {
+        String leaves,
+        String answer) {
 
     private static final String YES = "yes";
 
@@ -54,7 +57,8 @@ record PhraseText(
                 remarks.mark().word(),
                 remarks.note(),
                 remarks.group(),
-                SceneLevels.write(device, phrase.leaves()));
+                SceneLevels.write(device, phrase.leaves()),
+                phrase.answer().map(a -> a.write(device.numbering())).orElse(""));
     }
 
     /**
@@ -100,14 +104,15 @@ record PhraseText(
                 ? Speech.of(device.list().orElseThrow().at(0))
                 : new SpeechWording(device.numbering()).read(says);
         return new Phrase(
-                0,
-                name,
-                speech,
-                argument.isBlank() || entry ? Optional.empty() : Optional.of(Argument.of(argument)),
-                Effect.of(effect.isBlank() ? "holds" : effect),
-                yes("guarded", guarded),
-                entry,
-                new Remarks(Remarks.Mark.of(mark), note, group));
+                        0,
+                        name,
+                        speech,
+                        argument.isBlank() || entry ? Optional.empty() : Optional.of(Argument.of(argument)),
+                        Effect.of(effect.isBlank() ? "holds" : effect),
+                        yes("guarded", guarded),
+                        entry,
+                        new Remarks(Remarks.Mark.of(mark), note, group))
+                .withAnswer(Answer.read(answer, device.numbering()));
     }
 
     private static boolean yes(String field, String text) {

@@ -54,6 +54,8 @@ public final class Plan {
 
     private final Map<Integer, Map<Message, Phrase>> guards = new ConcurrentHashMap<>();
 
+    private final Map<Integer, AnswerBook> answers = new ConcurrentHashMap<>();
+
     /** A control that a cue sets in motion. @param cue its label */
     public record MoveStart(String cue, Control control) {}
 
@@ -273,6 +275,12 @@ public final class Plan {
     public Optional<Phrase> guardedSaying(int deviceId, Message message) {
         return Optional.ofNullable(
                 guards.computeIfAbsent(deviceId, this::guardsOf).get(message));
+    }
+
+    /** What a machine says when it has done what it was told. From any thread. */
+    public AnswerBook answers(int deviceId) {
+        return answers.computeIfAbsent(
+                deviceId, id -> device(id).map(AnswerBook::of).orElse(AnswerBook.EMPTY));
     }
 
     private Map<Message, Phrase> guardsOf(int deviceId) {

@@ -33,6 +33,7 @@ import underbaton.core.rig.Utterance;
  * @param levels where each control stands after the messages
  * @param afterNanos when it is made, since its cue's moment; below 0 for before
  * @param leadNanos how early its device must be told
+ * @param answer what its machine says when it has done it, where it says so
  * @param fromNanos how far into what it starts it begins, where its amount says so; else 0
  */
 public record PlannedCall(
@@ -45,12 +46,39 @@ public record PlannedCall(
         Map<Control, Level> levels,
         long afterNanos,
         long leadNanos,
-        long fromNanos) {
+        long fromNanos,
+        Optional<PlannedAnswer> answer) {
 
     private static final int SET = -1;
     private static final int PROGRAM = 0;
     private static final int CONTROL = 1;
     private static final int NOTE = 2;
+
+    /** A call that its machine does not answer. */
+    public PlannedCall(
+            int deviceId,
+            int phraseId,
+            String phrase,
+            Effect effect,
+            List<Timed> messages,
+            Optional<PlannedMotion> motion,
+            Map<Control, Level> levels,
+            long afterNanos,
+            long leadNanos,
+            long fromNanos) {
+        this(
+                deviceId,
+                phraseId,
+                phrase,
+                effect,
+                messages,
+                motion,
+                levels,
+                afterNanos,
+                leadNanos,
+                fromNanos,
+                Optional.empty());
+    }
 
     public static PlannedCall of(Device device, Phrase phrase, Optional<Amount> amount) {
         List<Timed> messages = device.messagesFor(phrase, amount);
@@ -64,7 +92,8 @@ public record PlannedCall(
                 levels(device, phrase, amount, messages),
                 0,
                 device.leadMs() * 1_000_000L,
-                fromNanos(phrase, amount));
+                fromNanos(phrase, amount),
+                PlannedAnswer.of(device, phrase, amount));
     }
 
     /** A phrase with no blank, or with the smallest amount in it. */
@@ -128,11 +157,13 @@ public record PlannedCall(
                 Map.of(),
                 afterNanos,
                 leadNanos,
-                fromNanos);
+                fromNanos,
+                answer);
     }
 
     PlannedCall after(long nanos, String said) {
-        return new PlannedCall(deviceId, phraseId, said, effect, messages, motion, levels, nanos, leadNanos, fromNanos);
+        return new PlannedCall(
+                deviceId, phraseId, said, effect, messages, motion, levels, nanos, leadNanos, fromNanos, answer);
     }
 
     /** Since the cue's moment, when it must leave to be in time. */

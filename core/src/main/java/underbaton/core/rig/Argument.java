@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import underbaton.core.midi.ChannelMessage.BankProgram;
@@ -362,6 +363,41 @@ public record Argument(Unit unit, double least, double most) {
             case SWITCH -> exact / FULL;
             case TEXT -> 0;
         };
+    }
+
+    /**
+     * Where a control stands of which a message speaks that has its value in the blank.
+     *
+     * @return 0–127, not rounded; empty where no number came
+     */
+    public OptionalDouble exactIn(Message said, Levels levels) {
+        if (said instanceof OscMessage osc) {
+            List<Object> arguments = osc.arguments();
+            boolean number = !arguments.isEmpty() && arguments.get(arguments.size() - 1) instanceof Number;
+            double value = number ? ((Number) arguments.get(arguments.size() - 1)).doubleValue() : Double.NaN;
+            return Double.isNaN(value) ? OptionalDouble.empty() : OptionalDouble.of(within(exactOfOsc(value, levels)));
+        }
+        if (said instanceof PitchBend bend) {
+            return OptionalDouble.of(bend.bend() * (double) CENTRE / PitchBend.CENTRE);
+        }
+        for (int value = 0; value <= FULL; value++) {
+            if (withValue(said, value).equals(said)) {
+                return OptionalDouble.of(value);
+            }
+        }
+        return OptionalDouble.empty();
+    }
+
+    private double exactOfOsc(double value, Levels levels) {
+        return switch (unit) {
+            case PER_CENT, PAN -> exact(value * 100, levels);
+            case DECIBELS -> value <= levels.lowest() ? 0 : levels.exact(Math.min(levels.highest(), value));
+            default -> exact(value, levels);
+        };
+    }
+
+    private static double within(double exact) {
+        return Math.max(0, Math.min(FULL, exact));
     }
 
     /** Per cent as 0–1 and pan as −1–1, as floats; values and switches whole; decibels and seconds as they are. */

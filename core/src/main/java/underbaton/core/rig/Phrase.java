@@ -15,6 +15,7 @@ import underbaton.core.rig.Argument.Unit;
  * @param listed whether it is an entry of the machine's own list, so that its place gives its number
  * @param patch what it loads, where the machine is our own patch bay
  * @param leaves where it leaves controls of the machine, of a scene that takes the levels along; of others nobody knows then
+ * @param answer what the machine says when it has done it; empty for one that says nothing
  */
 public record Phrase(
         int id,
@@ -26,7 +27,8 @@ public record Phrase(
         boolean listed,
         Remarks remarks,
         Optional<PatchSet> patch,
-        List<Standing> leaves) {
+        List<Standing> leaves,
+        Optional<Answer> answer) {
 
     private static final int MOST_LEFT = 200;
 
@@ -34,6 +36,7 @@ public record Phrase(
         name = requireName(name);
         argument = fitting(says, argument);
         leaves = List.copyOf(leaves);
+        requireAnswerable(answer, argument);
         if (leaves.size() > MOST_LEFT) {
             throw new Refusal("leaves", "A scene can say where it leaves " + MOST_LEFT + " controls at most.");
         }
@@ -58,7 +61,7 @@ public record Phrase(
             boolean guarded,
             boolean listed,
             Remarks remarks) {
-        this(id, name, says, argument, effect, guarded, listed, remarks, Optional.empty(), List.of());
+        this(id, name, says, argument, effect, guarded, listed, remarks, Optional.empty(), List.of(), Optional.empty());
     }
 
     /** A phrase with no blank, outside any list. */
@@ -79,49 +82,64 @@ public record Phrase(
         return argument;
     }
 
+    private static void requireAnswerable(Optional<Answer> answer, Optional<Argument> argument) {
+        boolean amount = argument.filter(a -> a.unit() != Unit.TEXT).isPresent();
+        if (answer.filter(a -> a.says().open()).isPresent() && !amount) {
+            throw new Refusal(
+                    "answer",
+                    "A question mark in an answer stands for the amount of a call, and this phrase has none.");
+        }
+    }
+
+    public Phrase withAnswer(Optional<Answer> says) {
+        return new Phrase(id, name, this.says, argument, effect, guarded, listed, remarks, patch, leaves, says);
+    }
+
     public Phrase withId(int newId) {
-        return new Phrase(newId, name, says, argument, effect, guarded, listed, remarks, patch, leaves);
+        return new Phrase(newId, name, says, argument, effect, guarded, listed, remarks, patch, leaves, answer);
     }
 
     public Phrase withName(String newName) {
-        return new Phrase(id, newName, says, argument, effect, guarded, listed, remarks, patch, leaves);
+        return new Phrase(id, newName, says, argument, effect, guarded, listed, remarks, patch, leaves, answer);
     }
 
     public Phrase withGuarded(boolean nowGuarded) {
-        return new Phrase(id, name, says, argument, effect, nowGuarded, listed, remarks, patch, leaves);
+        return new Phrase(id, name, says, argument, effect, nowGuarded, listed, remarks, patch, leaves, answer);
     }
 
     public Phrase withEffect(Effect newEffect) {
-        return new Phrase(id, name, says, argument, newEffect, guarded, listed, remarks, patch, leaves);
+        return new Phrase(id, name, says, argument, newEffect, guarded, listed, remarks, patch, leaves, answer);
     }
 
     public Phrase withSays(Message message) {
-        return new Phrase(id, name, Speech.of(message), argument, effect, guarded, listed, remarks, patch, leaves);
+        return new Phrase(
+                id, name, Speech.of(message), argument, effect, guarded, listed, remarks, patch, leaves, answer);
     }
 
     Phrase withSpeech(Speech speech) {
-        return new Phrase(id, name, speech, argument, effect, guarded, listed, remarks, patch, leaves);
+        return new Phrase(id, name, speech, argument, effect, guarded, listed, remarks, patch, leaves, answer);
     }
 
     public Phrase withPatch(PatchSet loads) {
-        return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, Optional.of(loads), leaves);
+        return new Phrase(
+                id, name, says, argument, effect, guarded, listed, remarks, Optional.of(loads), leaves, answer);
     }
 
     public Phrase withRemarks(Remarks newRemarks) {
-        return new Phrase(id, name, says, argument, effect, guarded, listed, newRemarks, patch, leaves);
+        return new Phrase(id, name, says, argument, effect, guarded, listed, newRemarks, patch, leaves, answer);
     }
 
     public Phrase withLeaves(List<Standing> newLeaves) {
-        return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, patch, newLeaves);
+        return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, patch, newLeaves, answer);
     }
 
     /** The phrase as an entry of the list, or no longer one. */
     Phrase inList(boolean nowListed) {
-        return new Phrase(id, name, says, argument, effect, guarded, nowListed, remarks, patch, leaves);
+        return new Phrase(id, name, says, argument, effect, guarded, nowListed, remarks, patch, leaves, answer);
     }
 
     Phrase listedAs(Message message) {
         return new Phrase(
-                id, name, Speech.of(message), Optional.empty(), effect, guarded, true, remarks, patch, leaves);
+                id, name, Speech.of(message), Optional.empty(), effect, guarded, true, remarks, patch, leaves, answer);
     }
 }

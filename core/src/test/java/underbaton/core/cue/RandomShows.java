@@ -21,6 +21,7 @@ import underbaton.core.midi.SystemCommon;
 import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Along;
 import underbaton.core.rig.Amount;
+import underbaton.core.rig.Answer;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -206,6 +207,10 @@ public final class RandomShows {
         return with;
     }
 
+    private Answer answer(boolean midi) {
+        return new Answer(Utterance.of(midi ? message() : osc()), 50 + random.nextInt(59_951));
+    }
+
     private Phrase phrase(Device device, int place) {
         boolean midi = device.connection().carriesMidi();
         boolean listed = midi && device.list().isPresent() && random.nextInt(4) == 0;
@@ -222,7 +227,8 @@ public final class RandomShows {
                 Optional.empty(),
                 IntStream.range(0, random.nextInt(3))
                         .mapToObj(i -> new Standing(midi ? message() : osc(), random.nextDouble() * 127))
-                        .toList());
+                        .toList(),
+                random.nextInt(3) == 0 ? Optional.of(answer(midi)) : Optional.empty());
     }
 
     Speech speech(boolean midi) {

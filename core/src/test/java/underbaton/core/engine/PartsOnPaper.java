@@ -12,6 +12,7 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
+import underbaton.core.engine.answer.Answers;
 import underbaton.core.engine.call.Agenda;
 import underbaton.core.engine.call.Calls;
 import underbaton.core.engine.call.Corrections;
@@ -77,6 +78,7 @@ public final class PartsOnPaper {
     /** What was said, for those who listen to themselves. */
     public final List<String> echoes = new ArrayList<>();
 
+    public final Answers answers;
     private int read;
 
     public PartsOnPaper() {
@@ -92,7 +94,8 @@ public final class PartsOnPaper {
         moves = new Moves(step, devices, out, HashTreePMap.empty());
         sounds = new Sounds(step, devices, moves, out, Sounding.NOTHING);
         patching = new Patching(step, operator, devices.levels(), out, sounds, Patched.NOTHING);
-        calls = new Calls(step, devices, out, moves, sounds, patching, agenda);
+        answers = new Answers(step, devices, moves, out, HashTreePMap.empty());
+        calls = new Calls(step, devices, out, moves, sounds, patching, agenda, answers);
         corrections = new Corrections(step, devices, out, moves, sounds, agenda, calls);
         music = new Music(step, operator, MusicState.first(0));
         cues = new Cues(step, music, devices, calls);

@@ -71,7 +71,7 @@ class FilesTest {
         assertThat(schema.validate("{\"format\": \"under-baton-device\"}", InputFormat.JSON))
                 .isNotEmpty();
         try (var csv = CSVFormat.RFC4180.parse(new java.io.StringReader(PhraseTable.write(device(family))))) {
-            assertThat(csv.getRecords()).allSatisfy(r -> assertThat(r.size()).isEqualTo(10));
+            assertThat(csv.getRecords()).allSatisfy(r -> assertThat(r.size()).isEqualTo(11));
         }
     }
 

@@ -21,6 +21,7 @@ import underbaton.core.cue.SceneLevels;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.rig.Amount;
+import underbaton.core.rig.Answer;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
@@ -92,6 +93,8 @@ final class DemoBook {
             phrase(first.substring(7), fields.get(1), fields.get(2), fields.size() > 3 ? fields.get(3) : "");
         } else if (first.startsWith("leaves ")) {
             leaves(first.substring(7), fields.get(1));
+        } else if (first.startsWith("answer ")) {
+            answer(first.substring(7), fields.get(1));
         } else if (first.startsWith("item ")) {
             String[] length = fields.get(2).split(":");
             int seconds = Integer.parseInt(length[0]) * 60 + Integer.parseInt(length[1]);
@@ -192,6 +195,12 @@ final class DemoBook {
                         guarded,
                         listed,
                         Remarks.NONE));
+    }
+
+    private void answer(String name, String says) {
+        Device device = show.devices().get(show.devices().size() - 1);
+        Phrase phrase = device.phraseNamed(name).orElseThrow();
+        show = show.withPhrase(device.id(), phrase.withAnswer(Answer.read(says, device.numbering())));
     }
 
     private void leaves(String scene, String levels) {

@@ -71,7 +71,7 @@ class LineCheckController {
                 tried.name(),
                 result.sent(),
                 result.acknowledged(),
-                "",
+                result.said().map(did -> did ? "yes" : "no").orElse(""),
                 result.roundTripMicros(),
                 result.trouble()));
         return table(show, model);

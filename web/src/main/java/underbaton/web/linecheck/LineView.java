@@ -35,7 +35,8 @@ public record LineView(
             String trouble) {
 
         static Result of(LineCheckMapper.Row row) {
-            int lead = new Tried(row.sent(), row.acknowledged(), row.roundTripMicros(), "").suggestedLeadMs();
+            int lead = new Tried(row.sent(), row.acknowledged(), row.roundTripMicros(), "", Optional.empty())
+                    .suggestedLeadMs();
             return new Result(
                     row.id(),
                     WHEN.format(Instant.ofEpochMilli(row.epochMillis())),

@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import underbaton.core.cue.SceneLevels;
+import underbaton.core.rig.Answer;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -21,6 +22,7 @@ import underbaton.web.page.Faults;
  * @param unit what a call has to say besides, in words; empty for nothing
  * @param range from where to where, {@code 0 to 5}; empty for all that the unit has
  * @param leaves of a scene: where it leaves the levels of its machine, as cells say it; empty for nobody knows
+ * @param answer what the machine says when it has done it, in its numbers; empty for nothing
  * @param guarded anything when it is ticked, null when it is not
  */
 public record PhraseForm(
@@ -33,7 +35,8 @@ public record PhraseForm(
         String mark,
         String note,
         String group,
-        String leaves) {
+        String leaves,
+        String answer) {
 
     static PhraseForm of(Device device, Phrase phrase) {
         Argument.Unit unit = phrase.argument().map(Argument::unit).orElse(null);
@@ -48,11 +51,12 @@ public record PhraseForm(
                 phrase.remarks().mark().name(),
                 phrase.remarks().note(),
                 phrase.remarks().group(),
-                SceneLevels.write(device, phrase.leaves()));
+                SceneLevels.write(device, phrase.leaves()),
+                phrase.answer().map(a -> a.write(device.numbering())).orElse(""));
     }
 
     static PhraseForm fresh() {
-        return new PhraseForm("", "", "", "", "holds", null, "NONE", "", "", "");
+        return new PhraseForm("", "", "", "", "holds", null, "NONE", "", "", "", "");
     }
 
     /**
@@ -71,7 +75,7 @@ public record PhraseForm(
                 () -> Optional.of(entry.map(Phrase::says)
                         .orElseGet(() -> adds
                                 ? Speech.of(device.list().orElseThrow().at(0))
-                                : new SpeechWording(device.numbering()).read(typed(device)))));
+                                : new SpeechWording(device.numbering()).read(typed(device, says)))));
         String amount = or(unit) + (or(range).isBlank() ? "" : " " + range.strip());
         Optional<Argument> argument = faults.or(
                 Optional.empty(),
@@ -79,9 +83,13 @@ public record PhraseForm(
         Effect does = faults.or(Effect.MOMENT, () -> Effect.of(effect));
         Remarks remarks = faults.or(Remarks.NONE, () -> new Remarks(Remarks.Mark.of(or(mark)), or(note), or(group)));
         List<Standing> levels = faults.or(List.of(), () -> SceneLevels.read(device, or(leaves)));
-        return faults.all(() -> speech.map(s ->
-                        new Phrase(id, called, s, argument, does, guarded != null, listed, remarks).withLeaves(levels))
-                .orElse(null));
+        Optional<Answer> says =
+                faults.or(Optional.empty(), () -> Answer.read(typed(device, or(answer)), device.numbering()));
+        return faults.all(
+                () -> speech.map(s -> new Phrase(id, called, s, argument, does, guarded != null, listed, remarks)
+                                .withLeaves(levels)
+                                .withAnswer(says))
+                        .orElse(null));
     }
 
     /** How a phrase reads that was written in other words, such as {@code H2} for B2; empty where they are the same. */
@@ -105,7 +113,7 @@ public record PhraseForm(
     }
 
     /** At an OSC machine the word before the address may be left out. */
-    private String typed(Device device) {
+    private static String typed(Device device, String says) {
         boolean osc = !device.connection().carriesMidi();
         return osc && says.strip().startsWith("/") ? "osc " + says.strip() : says;
     }

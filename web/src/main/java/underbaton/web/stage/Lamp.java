@@ -13,6 +13,7 @@ import underbaton.core.rig.Device;
  * @param lastSent printed with its unit; empty before the first message
  * @param behind how many things it was not told while it was away
  * @param places where it stands in its own lists; empty where it has none
+ * @param unanswered what it has not confirmed of what it was told, or says otherwise; empty for nothing
  * @param armed whether it takes part tonight
  * @param words what is wrong and what to do; empty where nothing is
  */
@@ -26,6 +27,7 @@ public record Lamp(
         String words,
         int behind,
         String places,
+        String unanswered,
         boolean armed) {
 
     /** One short line beside the lamp. */

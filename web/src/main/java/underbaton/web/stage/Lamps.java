@@ -9,6 +9,7 @@ import java.util.concurrent.locks.LockSupport;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 import underbaton.core.engine.PlaybackState;
+import underbaton.core.engine.answer.Reply;
 import underbaton.core.engine.device.Absence;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
@@ -64,7 +65,17 @@ public class Lamps {
         String places = state.map(s -> places(s, line.device())).orElse("");
         boolean armed = state.filter(s -> s.plan().out().devices().contains(id)).isEmpty();
         return new Lamp(
-                line.device(), health.reached(), trip, loss, heard, sent, health.words(), behind, places, armed);
+                line.device(),
+                health.reached(),
+                trip,
+                loss,
+                heard,
+                sent,
+                health.words(),
+                behind,
+                places,
+                state.map(s -> unanswered(s, id)).orElse(""),
+                armed);
     }
 
     /** Where a machine stands in the lists that it steps through: {@code song 3}, or that nobody knows. */
@@ -76,6 +87,15 @@ public class Lamps {
                                 .findFirst()
                                 .orElse("not known"))
                 .collect(Collectors.joining(", "));
+    }
+
+    /** The first thing that it does not confirm, and how many more there are. */
+    private static String unanswered(PlaybackState state, int deviceId) {
+        List<Reply> wrong = state.unanswered().getOrDefault(deviceId, List.of());
+        if (wrong.isEmpty()) {
+            return "";
+        }
+        return wrong.get(0).words() + (wrong.size() == 1 ? "" : " and " + (wrong.size() - 1) + " more");
     }
 
     private static String late(long micros) {

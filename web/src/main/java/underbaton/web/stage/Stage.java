@@ -20,6 +20,7 @@ import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.RunSnapshot;
 import underbaton.core.engine.Step;
 import underbaton.core.engine.Whereto;
+import underbaton.core.engine.answer.Reply;
 import underbaton.core.engine.catchup.Correction;
 import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.engine.operator.GoOptions;
@@ -195,6 +196,10 @@ public class Stage {
         return onDesk(showId).flatMap(d -> d.left);
     }
 
+    private static String machine(Step step, int deviceId) {
+        return step.next().plan().device(deviceId).map(Device::name).orElse("a machine");
+    }
+
     private void played(int showId, Step step) {
         boolean called = step.happenings().stream()
                 .anyMatch(h ->
@@ -209,13 +214,14 @@ public class Stage {
         step.happenings().forEach(h -> {
             if (h instanceof Happening.Looped looped) {
                 trouble(showId, "relay “" + looped.relay() + "” " + looped.words());
+            } else if (h instanceof Happening.Unanswered wrong) {
+                trouble(showId, machine(step, wrong.deviceId()) + " " + wrong.words());
+                live.changed("lamps");
             } else if (h instanceof Happening.StaysOff off) {
-                String name = step.next()
-                        .plan()
-                        .device(off.deviceId())
-                        .map(Device::name)
-                        .orElse("a machine");
-                trouble(showId, name + ": “" + off.phrase() + "” stays off, it cannot be told to go on in its middle");
+                trouble(
+                        showId,
+                        machine(step, off.deviceId()) + ": “" + off.phrase()
+                                + "” stays off, it cannot be told to go on in its middle");
             } else if (h instanceof Happening.CueBeforeWanted) {
                 loops.once("the cue before, now", () -> cueBefore(showId));
             }
@@ -614,7 +620,8 @@ public class Stage {
                     false,
                     false,
                     -1,
-                    "this machine is not on the desk yet: the edit that made it waits to be taken over");
+                    "this machine is not on the desk yet: the edit that made it waits to be taken over",
+                    Optional.empty());
         }
         DeviceLine line = there.get();
         long before = clock.nanos();
@@ -625,11 +632,32 @@ public class Stage {
         }
         Lane.Last last = line.lane().last();
         boolean sent = last.atNanos() >= before && last.trouble().isEmpty();
-        return new Tried(
+        Tried tried = new Tried(
                 sent,
                 sent && line.link().arrival() == Arrival.ARRIVED,
                 sent ? line.link().health().roundTripMicros() : -1,
-                last.atNanos() < before ? "it is still waiting to be sent" : last.trouble());
+                last.atNanos() < before ? "it is still waiting to be sent" : last.trouble(),
+                Optional.empty());
+        return call.answer()
+                .filter(a -> sent)
+                .flatMap(a -> reply(performer, call, before + a.withinNanos() + TRY_NANOS))
+                .map(tried::saying)
+                .orElse(tried);
+    }
+
+    /** What a machine has said of a call when its time is over at the latest. */
+    private Optional<Reply> reply(Performer performer, PlannedCall call, long deadline) {
+        Optional<Reply> reply;
+        do {
+            LockSupport.parkNanos(this, TRY_STEP_NANOS);
+            reply = performer.state().replies().entrySet().stream()
+                    .filter(e -> e.getKey().deviceId() == call.deviceId()
+                            && e.getValue().phraseId() == call.phraseId())
+                    .map(Map.Entry::getValue)
+                    .findFirst();
+        } while (clock.nanos() < deadline
+                && reply.filter(r -> r.kind() == Reply.Kind.AWAITED).isPresent());
+        return reply.filter(r -> r.kind() != Reply.Kind.AWAITED);
     }
 
     private static boolean isAwaited(DeviceLine line) {

@@ -6,6 +6,7 @@ import static underbaton.web.UnderBaton.until;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import java.util.Optional;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
@@ -84,10 +85,15 @@ class LineCheckTest {
 
     @Test
     void theLeadSuggestedIsHalfTheRoundTripRoundedUp() {
-        assertThat(new Tried(true, true, 200, "").suggestedLeadMs()).isEqualTo(1);
-        assertThat(new Tried(true, true, 2000, "").suggestedLeadMs()).isEqualTo(1);
-        assertThat(new Tried(true, true, 2001, "").suggestedLeadMs()).isEqualTo(2);
-        assertThat(new Tried(true, true, 40_000, "").suggestedLeadMs()).isEqualTo(20);
-        assertThat(new Tried(false, false, -1, "").suggestedLeadMs()).isEqualTo(-1);
+        assertThat(new Tried(true, true, 200, "", Optional.empty()).suggestedLeadMs())
+                .isEqualTo(1);
+        assertThat(new Tried(true, true, 2000, "", Optional.empty()).suggestedLeadMs())
+                .isEqualTo(1);
+        assertThat(new Tried(true, true, 2001, "", Optional.empty()).suggestedLeadMs())
+                .isEqualTo(2);
+        assertThat(new Tried(true, true, 40_000, "", Optional.empty()).suggestedLeadMs())
+                .isEqualTo(20);
+        assertThat(new Tried(false, false, -1, "", Optional.empty()).suggestedLeadMs())
+                .isEqualTo(-1);
     }
 }

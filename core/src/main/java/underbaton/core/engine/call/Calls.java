@@ -4,6 +4,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.OptionalLong;
 import java.util.function.IntPredicate;
+import underbaton.core.engine.answer.Answers;
 import underbaton.core.engine.device.Devices;
 import underbaton.core.engine.device.Slot;
 import underbaton.core.engine.move.Moves;
@@ -32,6 +33,7 @@ public final class Calls {
     private final Sounds sounds;
     private final Patching patching;
     private final Agenda agenda;
+    private final Answers answers;
 
     public Calls(
             StepContext step,
@@ -40,7 +42,8 @@ public final class Calls {
             Moves moves,
             Sounds sounds,
             Patching patching,
-            Agenda agenda) {
+            Agenda agenda,
+            Answers answers) {
         this.step = step;
         this.devices = devices;
         this.out = out;
@@ -48,6 +51,7 @@ public final class Calls {
         this.sounds = sounds;
         this.patching = patching;
         this.agenda = agenda;
+        this.answers = answers;
     }
 
     /** Calls that are made together: in the order in which they should have left, and of one instant each device gets its programs first. */
@@ -93,6 +97,7 @@ public final class Calls {
         }
         moves.overtake(call);
         devices.called(call, due, step.plan().stepLists(call.deviceId()));
+        answers.called(call, due);
         if (call.effect().kind() == Effect.Kind.STARTS && cause.cueId() != 0) {
             devices.tell(
                     call.deviceId(),

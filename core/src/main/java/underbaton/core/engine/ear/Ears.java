@@ -5,6 +5,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import underbaton.core.engine.answer.Answers;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.StepContext;
 import underbaton.core.engine.patch.Patching;
@@ -25,12 +26,14 @@ public final class Ears {
 
     private final StepContext step;
     private final Patching patching;
+    private final Answers answers;
     private final Listeners listeners;
     private final Reactions reactions;
 
-    public Ears(StepContext step, Patching patching, Listeners listeners, Reactions reactions) {
+    public Ears(StepContext step, Patching patching, Answers answers, Listeners listeners, Reactions reactions) {
         this.step = step;
         this.patching = patching;
+        this.answers = answers;
         this.listeners = listeners;
         this.reactions = reactions;
     }
@@ -41,6 +44,7 @@ public final class Ears {
      */
     public void hear(Source source, Signal signal, int playing, int standby) {
         Message message = signal.message();
+        answers.heard(source.deviceId(), message);
         String passed = patching.play(source, message);
         if (message == RealTime.CLOCK) {
             // It ticks, and is no signal: nobody listens to it, and no list is told of it.

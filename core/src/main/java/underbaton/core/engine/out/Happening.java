@@ -34,6 +34,9 @@ public sealed interface Happening {
     /** In a dry run: a cue sets a control in motion from a place that is known, 0–127. @param cue its label */
     record Moves(String cue, Control control, double from) implements Happening {}
 
+    /** A machine has not said that it did what it was told, or says something else. @param words what is wrong, without its name */
+    record Unanswered(int deviceId, String words) implements Happening {}
+
     /** Somebody wants the cue before, now: whoever has the book worked out brings the machines there. */
     record CueBeforeWanted() implements Happening {}
 }

@@ -67,6 +67,7 @@ class EarsTest {
         ears = new Ears(
                 parts.step,
                 parts.patching,
+                parts.answers,
                 listeners,
                 new Reactions(parts.step, parts.operator, parts.calls, parts.keys, listeners, relays, shared, written));
     }
