@@ -1,5 +1,6 @@
 package underbaton.standins;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import underbaton.core.midi.ChannelMessage.ControlChange;
@@ -8,7 +9,7 @@ import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.MidiMessage;
 
 /**
- * Two pedals, an expression pedal and four pads. The pedals are the sostenuto (66) and the soft pedal (67) of the MIDI 1.0
+ * Two pedals, an expression pedal and four pads with lamps, lit by their own notes, as bright as the velocity. The pedals are the sostenuto (66) and the soft pedal (67) of the MIDI 1.0
  * specification, pressed and let go on channel 1; the pads are struck as hard as it happens, on channel 10, as drums are.
  */
 public final class PedalBoard implements Model.Midi, Keyed {
@@ -16,14 +17,32 @@ public final class PedalBoard implements Model.Midi, Keyed {
     private static final int SEED = 7;
     private static final int DRUMS = 9;
     private static final int FIRST_PAD = 36;
+    private static final int PADS = 4;
     private static final int EXPRESSION = 11;
 
     private final Random velocities = new Random(SEED);
+    private final int[] lamps = new int[PADS];
     private volatile String last = "";
 
     @Override
-    public void hear(MidiMessage message, long nanos) {
-        // It has no lights and no display.
+    public synchronized void hear(MidiMessage message, long nanos) {
+        if (message instanceof NoteOn note && note.channel() == DRUMS) {
+            light(note.note(), note.velocity());
+        } else if (message instanceof NoteOff note && note.channel() == DRUMS) {
+            light(note.note(), 0);
+        }
+    }
+
+    private void light(int note, int velocity) {
+        int pad = note - FIRST_PAD;
+        if (pad >= 0 && pad < PADS) {
+            lamps[pad] = velocity;
+        }
+    }
+
+    /** How bright the lamps of the pads are, 0–127, the first pad first. */
+    public synchronized List<Integer> lamps() {
+        return Arrays.stream(lamps).boxed().toList();
     }
 
     /** What was touched last; empty at first. */

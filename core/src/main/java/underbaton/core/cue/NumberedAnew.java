@@ -86,11 +86,13 @@ final class NumberedAnew {
     private Stream<Listener> pointing(Listener listener) {
         boolean known = listener.from().stream().allMatch(this::isThere) && isThere(listener.itemId());
         return known
-                ? reaction(listener.reaction())
-                        .map(r -> listener.pointing(
+                ? reaction(listener.reaction()).map(r -> listener.pointing(
                                 listener.from().stream().map(this::now).collect(Collectors.toSet()),
                                 r,
-                                now(listener.itemId())))
+                                now(listener.itemId()))
+                        .withLight(listener.light()
+                                .filter(l -> l.pointsTo().allMatch(this::isThere))
+                                .map(l -> l.pointing(this::now))))
                 : Stream.empty();
     }
 

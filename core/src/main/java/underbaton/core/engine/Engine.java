@@ -16,6 +16,7 @@ public final class Engine {
         Parts parts = new Parts(state);
         parts.pass(Math.max(state.nowNanos(), event.atNanos()));
         parts.carryOut(event.order());
+        parts.showLights();
         return parts.done();
     }
 }

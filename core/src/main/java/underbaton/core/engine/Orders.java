@@ -39,6 +39,7 @@ final class Orders {
         row(Order.PutAway.class, (p, o) -> {
             p.keys.letGoAll();
             endAll(p, "put away");
+            p.lights.dark();
         });
         // The music.
         row(Order.Play.class, (p, o) -> plan(p).item(o.itemId())

@@ -16,6 +16,7 @@ import underbaton.core.engine.ear.Reactions;
 import underbaton.core.engine.ear.Relays;
 import underbaton.core.engine.ear.SharedControls;
 import underbaton.core.engine.key.HandCues;
+import underbaton.core.engine.light.PadLights;
 import underbaton.core.engine.move.Moves;
 import underbaton.core.engine.music.Cues;
 import underbaton.core.engine.music.Holds;
@@ -58,6 +59,7 @@ final class Parts {
     final Relays relays;
     final SharedControls shared;
     final Ears ears;
+    final PadLights lights;
     private final Listeners listeners;
     private final PlaybackState before;
 
@@ -84,6 +86,7 @@ final class Parts {
         relays = new Relays(step, operator, out, moves, sounds, calls, listeners, shared);
         Reactions reactions =
                 new Reactions(step, operator, calls, keys, listeners, relays, shared, new OrdersOfSignals());
+        lights = new PadLights(step, operator, devices, out, calls, keys, listeners, s.lights());
         ears = new Ears(step, patching, answers, listeners, reactions);
     }
 
@@ -111,6 +114,7 @@ final class Parts {
                 new Coming(operator::nextAsk, operator::stopAsking),
                 new Coming(relays::nextNanos, relays::due),
                 new Coming(answers::nextNanos, answers::due),
+                new Coming(lights::nextNanos, due -> lights.show(music.state())),
                 new Coming(
                         moves::nextEnd,
                         due -> moves.end(due, (call, cause) -> calls.make(DueCall.at(due, call, cause), false))),
@@ -178,6 +182,11 @@ final class Parts {
 
     // ---- what it comes to
 
+    /** Pads are told what has changed by the step. */
+    void showLights() {
+        lights.show(music.state());
+    }
+
     PlaybackState state() {
         return new PlaybackState(
                 step.plan(),
@@ -194,6 +203,7 @@ final class Parts {
                 keys.state(),
                 listeners.state(),
                 answers.state(),
+                lights.state(),
                 before.straightUntil());
     }
 

@@ -25,6 +25,7 @@ import underbaton.core.engine.device.Pointer;
 import underbaton.core.engine.device.Slot;
 import underbaton.core.engine.key.HandKeys;
 import underbaton.core.engine.key.KeyLight;
+import underbaton.core.engine.light.LightState;
 import underbaton.core.engine.move.Move;
 import underbaton.core.engine.move.Moves;
 import underbaton.core.engine.music.FollowOn;
@@ -65,6 +66,7 @@ import underbaton.core.signal.Hearing;
  * @param keys what was done with the keys of the hand cues
  * @param hearing what is remembered of what came in
  * @param replies what the machines have said of what they were told last
+ * @param lights what the lights of pads were told last
  * @param straightUntil only in a dry run, where vamps are played once: what is to be heard at this place of an item or behind
  *     it is left out, ns since the item began
  */
@@ -83,6 +85,7 @@ public record PlaybackState(
         HandKeys keys,
         Hearing hearing,
         PMap<Reply.Of, Reply> replies,
+        LightState lights,
         OptionalLong straightUntil) {
 
     /** Before anything has been played: the first cue that waits for GO stands by, and nothing is known of any machine. */
@@ -128,6 +131,7 @@ public record PlaybackState(
                 HandKeys.UNTOUCHED,
                 Hearing.FIRST,
                 HashTreePMap.empty(),
+                LightState.FIRST,
                 straightUntil);
     }
 
@@ -349,6 +353,7 @@ public record PlaybackState(
                 keys,
                 hearing,
                 replies,
+                lights,
                 straightUntil);
     }
 
@@ -393,6 +398,7 @@ public record PlaybackState(
                 keys,
                 hearing,
                 replies,
+                lights,
                 newStraightUntil);
     }
 
@@ -422,6 +428,7 @@ public record PlaybackState(
                 keys,
                 hearing,
                 Reply.shifted(replies, nanos),
+                lights,
                 straightUntil);
     }
 }

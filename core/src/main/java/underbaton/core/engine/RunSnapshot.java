@@ -315,6 +315,7 @@ public record RunSnapshot(
                 first.keys(),
                 hearing(),
                 first.replies(),
+                first.lights(),
                 first.straightUntil());
     }
 

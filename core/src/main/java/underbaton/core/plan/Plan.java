@@ -46,6 +46,7 @@ public final class Plan {
     private final Map<MoveStart, Double> starts;
     private final OutTonight out;
     private final List<Listener> listeners;
+    private final List<Listener> lights;
     private final Map<Integer, PlannedKey> keys;
     private final int patchBay;
     private final List<Phrase> patchPhrases;
@@ -76,6 +77,7 @@ public final class Plan {
             Map<Integer, PlannedKey> keys) {
         this.keys = keys;
         this.listeners = listeners;
+        this.lights = listeners.stream().filter(l -> l.light().isPresent()).toList();
         this.out = out;
         this.starts = starts;
         this.devices = devices;
@@ -128,6 +130,11 @@ public final class Plan {
     /** What is done when something comes in. */
     public List<Listener> listeners() {
         return listeners;
+    }
+
+    /** Those listeners whose pads have a light. */
+    public List<Listener> lights() {
+        return lights;
     }
 
     /** A hand cue. */

@@ -19,6 +19,7 @@ import underbaton.core.rig.Refusal;
  * @param itemId it listens only while that item plays or stands by; 0 for always
  * @param atOnce whether what wants a second act (a guarded phrase, stop all) is done at the first
  * @param listens whether it does; another listener may change that for tonight
+ * @param light what its pad is told of it, where that has lights
  */
 public record Listener(
         int id,
@@ -30,7 +31,8 @@ public record Listener(
         int pauseMs,
         int itemId,
         boolean atOnce,
-        boolean listens) {
+        boolean listens,
+        Optional<PadLight> light) {
 
     private static final int LONGEST_PAUSE = 60_000;
 
@@ -46,13 +48,32 @@ public record Listener(
         }
     }
 
+    /** One whose pad has no light. */
+    public Listener(
+            int id,
+            String name,
+            Set<Integer> from,
+            OptionalInt channel,
+            Pattern pattern,
+            Reaction reaction,
+            int pauseMs,
+            int itemId,
+            boolean atOnce,
+            boolean listens) {
+        this(id, name, from, channel, pattern, reaction, pauseMs, itemId, atOnce, listens, Optional.empty());
+    }
+
+    public Listener withLight(Optional<PadLight> newLight) {
+        return new Listener(id, name, from, channel, pattern, reaction, pauseMs, itemId, atOnce, listens, newLight);
+    }
+
     public Listener withId(int newId) {
-        return new Listener(newId, name, from, channel, pattern, reaction, pauseMs, itemId, atOnce, listens);
+        return new Listener(newId, name, from, channel, pattern, reaction, pauseMs, itemId, atOnce, listens, light);
     }
 
     /** The same with the ids of its show's parts exchanged. */
     public Listener pointing(Set<Integer> machines, Reaction to, int item) {
-        return new Listener(id, name, machines, channel, pattern, to, pauseMs, item, atOnce, listens);
+        return new Listener(id, name, machines, channel, pattern, to, pauseMs, item, atOnce, listens, light);
     }
 
     /** Whether it passes on what it takes. */

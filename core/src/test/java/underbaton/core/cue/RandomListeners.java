@@ -16,6 +16,7 @@ import underbaton.core.signal.Condition;
 import underbaton.core.signal.Deed;
 import underbaton.core.signal.Filling;
 import underbaton.core.signal.Listener;
+import underbaton.core.signal.PadLight;
 import underbaton.core.signal.Passage;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
@@ -75,7 +76,18 @@ final class RandomListeners {
                 random.nextInt(60_001),
                 random.nextBoolean() ? 0 : item.id(),
                 random.nextBoolean(),
-                random.nextBoolean());
+                random.nextBoolean(),
+                device.phrases().isEmpty() || random.nextBoolean() ? Optional.empty() : Optional.of(light(device)));
+    }
+
+    private PadLight light(Device device) {
+        int on = make.any(device.phrases()).id();
+        return new PadLight(
+                device.id(),
+                on,
+                random.nextBoolean() ? on : 0,
+                0,
+                make.any(device.phrases()).id());
     }
 
     private Pattern pattern() {

@@ -42,6 +42,7 @@ import underbaton.core.signal.Deed;
 import underbaton.core.signal.Filling;
 import underbaton.core.signal.Learning;
 import underbaton.core.signal.Listener;
+import underbaton.core.signal.PadLight;
 import underbaton.core.signal.Passage;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
@@ -95,6 +96,8 @@ final class DemoBook {
             leaves(first.substring(7), fields.get(1));
         } else if (first.startsWith("answer ")) {
             answer(first.substring(7), fields.get(1));
+        } else if (first.startsWith("light ")) {
+            light(first.substring(6), fields.get(1), fields.subList(2, 6));
         } else if (first.startsWith("item ")) {
             String[] length = fields.get(2).split(":");
             int seconds = Integer.parseInt(length[0]) * 60 + Integer.parseInt(length[1]);
@@ -195,6 +198,20 @@ final class DemoBook {
                         guarded,
                         listed,
                         Remarks.NONE));
+    }
+
+    /** @param phrases for on, off, once more, standby */
+    private void light(String listener, String machine, List<String> phrases) {
+        Device device = named(machine);
+        List<Integer> ids = phrases.stream()
+                .map(p -> device.phraseNamed(p).orElseThrow().id())
+                .toList();
+        Listener of = show.listeners().stream()
+                .filter(l -> l.name().equals(listener))
+                .findFirst()
+                .orElseThrow();
+        show = show.withListener(
+                of.withLight(Optional.of(new PadLight(device.id(), ids.get(0), ids.get(1), ids.get(2), ids.get(3)))));
     }
 
     private void answer(String name, String says) {

@@ -11,6 +11,7 @@ import underbaton.standins.FohLights;
 import underbaton.standins.KeyboardsHost;
 import underbaton.standins.Keyed;
 import underbaton.standins.Model;
+import underbaton.standins.PedalBoard;
 import underbaton.standins.PlaybackMachine;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.RiverScreen;
@@ -73,6 +74,14 @@ public record RoomView(
                         .toList());
     }
 
+    /** Which lamps of the pads are lit, and how: {@code pad 1 bright, pad 4 dim}. */
+    private static String lamps(List<Integer> lamps) {
+        return IntStream.range(0, lamps.size())
+                .filter(i -> lamps.get(i) > 1)
+                .mapToObj(i -> "pad " + (i + 1) + (lamps.get(i) > 64 ? " bright" : " dim"))
+                .collect(Collectors.joining(", "));
+    }
+
     private static String shows(Model model) {
         if (model instanceof PlaybackMachine playback) {
             PlaybackMachine.State state = playback.state();
@@ -83,6 +92,9 @@ public record RoomView(
         }
         if (model instanceof VideoServer server) {
             return server.title().isEmpty() ? "no title" : "“" + server.title() + "”";
+        }
+        if (model instanceof PedalBoard board) {
+            return lamps(board.lamps());
         }
         return model instanceof SoundConsole console && console.state().scene() > 0
                 ? "scene " + console.state().scene()

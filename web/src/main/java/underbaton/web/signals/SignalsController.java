@@ -18,6 +18,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.util.UriComponentsBuilder;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
@@ -192,6 +193,7 @@ class SignalsController {
                         .map(l -> RelayForm.of(show, l))
                         .orElseGet(() -> RelayForm.fresh(
                                 from.filter(CameIn.Gesture::fine).isPresent())));
+        light(show, LightForm.of(show.listener(listener)), model);
         model.addAttribute("also", from.isPresent() ? ListenerWords.others(show, form.toListener(show)) : "");
         model.addAttribute("kinds", ListenerForm.KINDS.entrySet());
         model.addAttribute("ways", ListenerForm.WAYS.entrySet());
@@ -203,15 +205,44 @@ class SignalsController {
             @PathVariable int showId,
             ListenerForm form,
             RelayForm relay,
+            LightForm light,
             @RequestParam(defaultValue = "") String was,
             Model model) {
         String kind = form.isRelay() ? "relay " : "listener ";
         Show changed = shows.edit(showId, (form.id() == 0 ? "add the " : "change the ") + kind + form.name(), s -> {
             Fingerprint.require(was, s.listener(form.id()), "“" + form.name() + "”");
-            return form.isRelay() ? withRelays(s, form, relay) : s.withListener(once(s, form));
+            return form.isRelay()
+                    ? withRelays(s, form, relay)
+                    : s.withListener(once(s, form).withLight(light.light(s)));
         });
         fill(changed, model);
         return "signals/signals :: listeners";
+    }
+
+    /** The blanks of a light, with the phrases of the machine that has it. */
+    @GetMapping("/shows/{showId}/signals/light")
+    String light(@PathVariable int showId, @RequestParam(defaultValue = "0") int lightOf, Model model) {
+        Show show = shows.get(showId);
+        model.addAttribute("show", show);
+        light(show, LightForm.of(lightOf), model);
+        return "signals/light :: states";
+    }
+
+    /** A state of a light, as the page offers it. */
+    public record LightState(String name, String words, String otherwise, String chosen) {}
+
+    private static void light(Show show, LightForm form, Model model) {
+        model.addAttribute("lit", form.machine(show));
+        model.addAttribute(
+                "lightMachines",
+                show.devices().stream().filter(d -> !PatchBay.is(d)).toList());
+        model.addAttribute(
+                "lightStates",
+                List.of(
+                        new LightState("lightOn", "on", "nothing", form.lightOn()),
+                        new LightState("lightOff", "off", "nothing", form.lightOff()),
+                        new LightState("lightAsks", "asks once more", "as on", form.lightAsks()),
+                        new LightState("lightStandby", "standby", "as off", form.lightStandby())));
     }
 
     /** Nobody binds one signal to two things by accident. */

@@ -6,13 +6,17 @@ import static underbaton.web.UnderBaton.until;
 
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import java.util.Optional;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.engine.Order;
+import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
+import underbaton.standins.PedalBoard;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.StandIn;
 import underbaton.web.UnderBaton;
@@ -122,5 +126,63 @@ class AnsweredTest {
         assertThat(page.locator("#notice")).containsText("move it at the machine");
         console().press("bed up");
         assertThat(page.locator("[name=answer]")).hasValue("control 13 to ?");
+    }
+
+    private String lamps() {
+        return ((PedalBoard) baton.bean(RehearsalRoom.class)
+                        .named("Pedals and pads")
+                        .orElseThrow()
+                        .model())
+                .lamps()
+                .toString();
+    }
+
+    /** Standby dim, on bright: what the pads stand for is seen on them, and again after they were plugged in anew. */
+    @Test
+    void padsAreLitByWhatTheyStandFor() throws Exception {
+        StandIn pads = baton.bean(RehearsalRoom.class).named("Pedals and pads").orElseThrow();
+        until("standby", () -> lamps().equals("[30, 1, 0, 1]"));
+        int rain = baton.bean(Shows.class).get(show).hands().stream()
+                .flatMap(p -> p.keys().stream())
+                .filter(k -> k.name().equals("Rain"))
+                .findFirst()
+                .orElseThrow()
+                .id();
+        baton.bean(Stage.class).order(show, "rain", new Order.Touch(rain, KeyTouch.PRESS, ""));
+        until("rain", () -> lamps().equals("[30, 1, 0, 127]"));
+        pads.switchOff();
+        baton.bean(Stage.class).order(show, "rain", new Order.Touch(rain, KeyTouch.LET_GO, ""));
+        until("seen off", () -> baton.bean(Lamps.class).all().stream().anyMatch(l -> !l.reached()));
+        pads.switchOn();
+        until("told anew", () -> lamps().equals("[30, 1, 0, 1]"));
+        baton.bean(Stage.class).open(baton.show("Midsummer Vigil"));
+        until("dark", () -> lamps().equals("[1, 1, 0, 1]"));
+    }
+
+    @Test
+    void aLightIsChosenFromThePhrasesOfItsMachine() {
+        Page page = baton.open("/shows/" + show + "/signals");
+        page.locator("[data-listener]")
+                .filter(new Locator.FilterOptions().setHasText("Right pedal"))
+                .hover();
+        page.locator("[data-listener]")
+                .filter(new Locator.FilterOptions().setHasText("Right pedal"))
+                .locator("[data-edit]")
+                .click();
+        page.locator("[name=lightOf]").selectOption("Pedals and pads");
+        page.locator("[name=lightOn]").selectOption("Pad 2 dim");
+        page.locator("#listener [type=submit]").click();
+        assertThat(page.locator("#listener form")).not().isVisible();
+        until("kept", () -> baton.bean(Shows.class).get(show).listeners().stream()
+                .anyMatch(l -> l.name().equals("Right pedal") && l.light().isPresent()));
+        baton.bean(Shows.class)
+                .edit(
+                        show,
+                        "as before",
+                        s -> s.withListener(s.listeners().stream()
+                                .filter(l -> l.name().equals("Right pedal"))
+                                .findFirst()
+                                .orElseThrow()
+                                .withLight(Optional.empty())));
     }
 }

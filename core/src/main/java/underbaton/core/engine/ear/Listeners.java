@@ -81,6 +81,11 @@ public final class Listeners {
         hearing = hearing.took(listener.id(), step.now());
     }
 
+    /** Whether it listens tonight. */
+    public boolean isArmed(Listener listener) {
+        return hearing.isArmed(listener);
+    }
+
     /** What a relay has passed on so far. */
     Passed passed(Listener relay) {
         return hearing.passed(relay.id());

@@ -137,7 +137,8 @@ public final class HandCues {
         };
     }
 
-    private KeyLight light(PlannedKey key) {
+    /** How a key is lit. */
+    public KeyLight light(PlannedKey key) {
         return KeyLight.of(key, devices.told(), keys.touched(), step.now());
     }
 }
