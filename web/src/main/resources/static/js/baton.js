@@ -110,6 +110,15 @@ document.addEventListener('close', (e) => { if (e.target.matches('dialog[data-fe
 document.addEventListener('focusin', (e) => { if (e.target.matches('dialog input[autofocus]')) e.target.select(); });
 // A file is sent as soon as it is chosen.
 document.addEventListener('change', (e) => { if (e.target.matches('[data-sends]')) e.target.form.requestSubmit(); });
+// What is pasted into a table's box is a file like one that was chosen.
+document.addEventListener('input', (e) => {
+  if (!e.target.matches('[data-pasted]')) return;
+  const chosen = e.target.form.querySelector('input[type=file]');
+  const files = new DataTransfer();
+  if (e.target.value.trim()) files.items.add(new File([e.target.value], 'pasted.csv', { type: 'text/csv' }));
+  chosen.files = files.files;
+  if (e.inputType === 'insertFromPaste' && chosen.matches('[data-sends]')) e.target.form.requestSubmit();
+});
 document.addEventListener('htmx:afterRequest', (e) => {
   if (!e.detail.successful || refused(e.detail.xhr)) return;
   if (e.detail.elt.matches('[data-empties-when-done]')) e.detail.elt.reset();

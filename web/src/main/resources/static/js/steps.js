@@ -5,6 +5,8 @@ import { morph } from './morph.js';
 import { does } from './keys.js';
 
 const SAID = 'baton-said';
+const who = /(?:^|; )baton-who=([0-9a-f]{16})/.exec(document.cookie)?.[1] || '';
+let seen = null;
 
 async function step(name) {
   const event = new CustomEvent('step', { detail: { step: name }, cancelable: true });
@@ -30,9 +32,12 @@ does({ undo: () => { step('undo'); }, redo: () => { step('redo'); } });
 
 document.addEventListener('live', ({ detail }) => {
   if (detail.topic !== 'steps') return;
-  const words = JSON.parse(detail.data);
+  const { of, told } = JSON.parse(detail.data);
+  // What somebody else took back is said here too, once.
+  if (seen !== null && told.revision > seen && told.who !== who) baton.say(`On another screen: ${told.words}.`);
+  seen = told.revision;
   document.querySelectorAll('[data-step]').forEach((button) => {
-    const what = words[button.dataset.step];
+    const what = of[button.dataset.step][who] || of[button.dataset.step][''];
     button.disabled = !what;
     button.dataset.tip = what ? `${button.dataset.step === 'undo' ? 'Undo' : 'Do again'}: ${what}` : '';
     button.querySelector('.of').textContent = what ? `: ${what}` : '';

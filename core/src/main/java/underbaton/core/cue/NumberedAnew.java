@@ -18,21 +18,37 @@ final class NumberedAnew {
 
     private final Show show;
     private final Map<Integer, Integer> counted = new HashMap<>();
+    private final int first;
     private int next;
 
     /** @param first the number that its first part gets */
     NumberedAnew(Show show, int first) {
         this.show = show;
-        this.next = first;
+        this.first = first;
     }
 
     Show show() {
+        List<Listener> left = show.listeners();
+        while (true) {
+            counted.clear();
+            next = first;
+            Show numbered = numbered(left);
+            if (numbered.listeners().size() == left.size()) {
+                return numbered;
+            }
+            // Who is left out has no number, and nobody points at it.
+            Set<Integer> stay = numbered.listeners().stream().map(Listener::id).collect(Collectors.toSet());
+            left = left.stream().filter(l -> stay.contains(counted.get(l.id()))).toList();
+        }
+    }
+
+    private Show numbered(List<Listener> heard) {
         List<Device> numbered = show.devices().stream().map(this::device).toList();
         List<Device> devices =
                 numbered.stream().map(d -> d.withLines(this::pointing)).toList();
         List<Item> items = show.items().stream().map(this::item).toList();
         List<Listener> listeners =
-                show.listeners().stream().map(l -> l.withId(count(l.id()))).toList();
+                heard.stream().map(l -> l.withId(count(l.id()))).toList();
         List<HandPage> hands = show.hands().stream().map(this::page).toList();
         // Listeners point at all the others.
         return new Show(

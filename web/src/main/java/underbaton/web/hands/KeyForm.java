@@ -31,6 +31,12 @@ public record KeyForm(
         String guarded,
         String on,
         String off) {
+    /** A blank that was not sent is an empty one. */
+    public KeyForm {
+        name = Typed.orEmpty(name);
+        on = Typed.orEmpty(on);
+        off = Typed.orEmpty(off);
+    }
 
     /** One row of calls: what a machine is told. */
     public record KeyLine(int machine, String says) {}

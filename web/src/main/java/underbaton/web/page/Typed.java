@@ -14,7 +14,7 @@ public final class Typed {
 
     /** @throws Refusal when the text is no whole number */
     public static int number(String field, String text) {
-        String digits = text.strip().replace('−', '-');
+        String digits = orEmpty(text).strip().replace('−', '-');
         if (!digits.matches("-?\\d{1,9}")) {
             throw new Refusal(
                     field,

@@ -45,6 +45,21 @@ public record LineForm(
         String firstProgram,
         String lastProgram,
         String transpose) {
+    /** A blank that was not sent is an empty one. */
+    public LineForm {
+        fromChannel = Typed.orEmpty(fromChannel);
+        toChannel = Typed.orEmpty(toChannel);
+        kinds = Typed.orEmpty(kinds);
+        low = Typed.orEmpty(low);
+        high = Typed.orEmpty(high);
+        soft = Typed.orEmpty(soft);
+        hard = Typed.orEmpty(hard);
+        firstControl = Typed.orEmpty(firstControl);
+        lastControl = Typed.orEmpty(lastControl);
+        firstProgram = Typed.orEmpty(firstProgram);
+        lastProgram = Typed.orEmpty(lastProgram);
+        transpose = Typed.orEmpty(transpose);
+    }
 
     /** An empty one, from one machine to another: programs, clocks and exclusive messages pass when somebody asks for it, for they change more than a sound. */
     static LineForm fresh(int from, int to) {

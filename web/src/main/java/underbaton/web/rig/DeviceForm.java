@@ -52,6 +52,30 @@ public record DeviceForm(
         String safe,
         String untold,
         String order) {
+    /** A blank that was not sent is an empty one. */
+    public DeviceForm {
+        name = Typed.orEmpty(name);
+        department = Typed.orEmpty(department);
+        wire = Typed.orEmpty(wire);
+        host = Typed.orEmpty(host);
+        port = Typed.orEmpty(port);
+        local = Typed.orEmpty(local);
+        question = Typed.orEmpty(question);
+        channel = Typed.orEmpty(channel);
+        programs = Typed.orEmpty(programs);
+        banks = Typed.orEmpty(banks);
+        values = Typed.orEmpty(values);
+        octaves = Typed.orEmpty(octaves);
+        flats = Typed.orEmpty(flats);
+        places = Typed.orEmpty(places);
+        levels = Typed.orEmpty(levels);
+        lead = Typed.orEmpty(lead);
+        settle = Typed.orEmpty(settle);
+        lists = Typed.orEmpty(lists);
+        safe = Typed.orEmpty(safe);
+        untold = Typed.orEmpty(untold);
+        order = Typed.orEmpty(order);
+    }
 
     private static final String TYPED = "typed";
     private static final String PROGRAMS = "programs";

@@ -14,6 +14,7 @@ import underbaton.core.rig.Speech;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Standing;
 import underbaton.web.page.Faults;
+import underbaton.web.page.Typed;
 
 /**
  * A phrase as it is typed.
@@ -37,6 +38,19 @@ public record PhraseForm(
         String group,
         String leaves,
         String answer) {
+    /** A blank that was not sent is an empty one. */
+    public PhraseForm {
+        name = Typed.orEmpty(name);
+        says = Typed.orEmpty(says);
+        unit = Typed.orEmpty(unit);
+        range = Typed.orEmpty(range);
+        effect = Typed.orEmpty(effect);
+        mark = Typed.orEmpty(mark);
+        note = Typed.orEmpty(note);
+        group = Typed.orEmpty(group);
+        leaves = Typed.orEmpty(leaves);
+        answer = Typed.orEmpty(answer);
+    }
 
     static PhraseForm of(Device device, Phrase phrase) {
         Argument.Unit unit = phrase.argument().map(Argument::unit).orElse(null);

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.function.IntFunction;
 import org.springframework.http.HttpStatus;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
@@ -113,7 +114,12 @@ class ScoreController {
     // ---- edits
 
     private String edit(int showId, int itemId, Seen seen, String what, Function<Show, Show> change, Model model) {
-        return sheet.of(shows.edit(showId, what, change::apply), itemId, seen, model);
+        Show changed = shows.edit(showId, what, s -> {
+            // What cannot be drawn afterwards is not kept.
+            ScoreSheet.item(s, itemId);
+            return change.apply(s);
+        });
+        return sheet.of(changed, itemId, seen, model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/place")
@@ -204,6 +210,7 @@ class ScoreController {
                 .filter(p -> cues.contains(p.cueId()))
                 .toList();
         shows.edit(showId, "take what was written down", s -> {
+            ScoreSheet.item(s, itemId);
             Show changed = s;
             for (WrittenDown.Place place : places) {
                 changed = new Placing(changed, itemId).stand(place.cueId(), place.tick());
@@ -292,13 +299,21 @@ class ScoreController {
 
     @PostMapping("/shows/{showId}/score/{itemId}/undo")
     String undo(@PathVariable int showId, @PathVariable int itemId, Seen seen, Model model) {
-        model.addAttribute("done", shows.undone(showId));
-        return sheet.of(shows.get(showId), itemId, seen, model);
+        return stepped(showId, itemId, seen, shows::undone, model);
     }
 
     @PostMapping("/shows/{showId}/score/{itemId}/redo")
     String redo(@PathVariable int showId, @PathVariable int itemId, Seen seen, Model model) {
-        model.addAttribute("done", shows.redone(showId));
+        return stepped(showId, itemId, seen, shows::redone, model);
+    }
+
+    private String stepped(int showId, int itemId, Seen seen, IntFunction<String> step, Model model) {
+        ScoreSheet.item(shows.get(showId), itemId);
+        String done = step.apply(showId);
+        if (shows.get(showId).item(itemId).isEmpty()) {
+            throw new Refusal("item", done + " With it this item has left the book; choose another page.");
+        }
+        model.addAttribute("done", done);
         return sheet.of(shows.get(showId), itemId, seen, model);
     }
 

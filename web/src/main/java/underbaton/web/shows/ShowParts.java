@@ -1,6 +1,7 @@
 package underbaton.web.shows;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -31,10 +32,15 @@ final class ShowParts {
     /** The parts of nothing: what a new show is compared with. */
     static final ShowParts NONE = new ShowParts();
 
-    private record Key(String kind, int id) {}
+    record Key(String kind, int id) {}
 
     /** @param value without its children, which are parts of their own */
-    private record Part(int parent, int place, int version, Object value) {
+    record Part(int parent, int place, int version, Object value) {
+        /** What it says, whoever wrote it last. */
+        Object plain() {
+            return value instanceof Cue cue ? cue.withVersion(0) : value;
+        }
+
         boolean same(Part other) {
             return other != null
                     && parent == other.parent
@@ -70,6 +76,38 @@ final class ShowParts {
             HandPage page = show.hands().get(h);
             put(HANDS, page.id(), new Part(0, h, 0, page));
         }
+    }
+
+    Map<Key, Part> parts() {
+        return parts;
+    }
+
+    /** A show with other parts, in their order. */
+    static Show of(Show show, Map<Key, Part> parts) {
+        List<Device> devices = values(parts, DEVICE, 0, Device.class).stream()
+                .map(d -> d.withPhrases(values(parts, PHRASE, d.id(), Phrase.class)))
+                .toList();
+        List<Item> items = values(parts, ITEM, 0, Item.class).stream()
+                .map(i -> i.withCues(values(parts, CUE, i.id(), Cue.class).stream()
+                        .sorted(Comparator.comparing(Cue::number))
+                        .toList()))
+                .toList();
+        return show.withContentOf(new Show(
+                show.id(),
+                show.name(),
+                show.revision(),
+                show.nextId(),
+                devices,
+                items,
+                values(parts, LISTENER, 0, Listener.class),
+                values(parts, HANDS, 0, HandPage.class)));
+    }
+
+    private static <T> List<T> values(Map<Key, Part> parts, String kind, int parent, Class<T> type) {
+        return parts.entrySet().stream()
+                .filter(e -> e.getKey().kind.equals(kind) && e.getValue().parent == parent)
+                .map(e -> type.cast(e.getValue().value))
+                .toList();
     }
 
     private void put(String kind, int id, Part part) {

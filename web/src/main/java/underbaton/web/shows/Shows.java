@@ -5,6 +5,7 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.Deque;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -61,13 +62,24 @@ public class Shows {
     private static final class History {
         private final Deque<Step> undo = new ArrayDeque<>();
         private final Deque<Step> redo = new ArrayDeque<>();
+        private Told told = new Told(Who.NOBODY, "", 0);
     }
 
     /**
+     * @param who did it
      * @param what the edit in a few words
-     * @param other the state on its other side
+     * @param from the state on this side of it
+     * @param to the state on its other side
      */
-    private record Step(String what, Show other) {}
+    private record Step(String who, String what, Show from, Show to) {
+        /** What the house did, anybody may take back. */
+        boolean isOf(String whose) {
+            return who.equals(whose) || who.equals(Who.NOBODY);
+        }
+    }
+
+    /** What was taken back or done again last, for those at other screens. @param revision of the show then */
+    public record Told(String who, String words, long revision) {}
 
     Shows(ShowMapper mapper, TransactionTemplate transactions, Clock clock, KnownDays days) {
         this.clock = clock;
@@ -326,13 +338,14 @@ public class Shows {
             }
             put(before, after, what);
             History history = history(showId);
-            push(history.undo, new Step(what, before));
-            history.redo.clear();
+            String who = Who.asks();
+            push(history.undo, new Step(who, what, after, before));
+            history.redo.removeIf(s -> s.isOf(who));
             return after;
         }
     }
 
-    /** @return what was undone, empty when there was nothing to undo */
+    /** Takes back what the asking browser did last. @return what was undone, empty when there was nothing to undo */
     public Optional<String> undo(int showId) {
         return step(showId, "undo: ", h -> h.undo, h -> h.redo);
     }
@@ -361,17 +374,43 @@ public class Shows {
         return redo(showId).map(w -> "Done again: " + w + ".").orElse("Nothing to do again.");
     }
 
-    /** What undo would take back; empty for nothing. */
+    /** What undo would take back for the asking browser; empty for nothing. */
     public Optional<String> undoable(int showId) {
-        synchronized (lock(showId)) {
-            return Optional.ofNullable(history(showId).undo.peek()).map(Step::what);
-        }
+        return Optional.ofNullable(undoable(showId, h -> h.undo).get(Who.asks()))
+                .or(() -> Optional.ofNullable(undoable(showId, h -> h.undo).get(Who.NOBODY)));
     }
 
     /** What redo would do again; empty for nothing. */
     public Optional<String> redoable(int showId) {
+        return Optional.ofNullable(undoable(showId, h -> h.redo).get(Who.asks()))
+                .or(() -> Optional.ofNullable(undoable(showId, h -> h.redo).get(Who.NOBODY)));
+    }
+
+    /** By browser, what it would take back and do again; those who did nothing themselves stand under {@link Who#NOBODY}. */
+    Map<String, Map<String, String>> steps(int showId) {
+        return Map.of("undo", undoable(showId, h -> h.undo), "redo", undoable(showId, h -> h.redo));
+    }
+
+    /** What was taken back or done again last. */
+    Told told(int showId) {
         synchronized (lock(showId)) {
-            return Optional.ofNullable(history(showId).redo.peek()).map(Step::what);
+            return history(showId).told;
+        }
+    }
+
+    private Map<String, String> undoable(int showId, Function<History, Deque<Step>> of) {
+        synchronized (lock(showId)) {
+            Map<String, String> words = new HashMap<>();
+            Deque<Step> steps = of.apply(history(showId));
+            for (Step step : steps) {
+                if (!words.containsKey(step.who)) {
+                    steps.stream()
+                            .filter(s -> s.isOf(step.who))
+                            .findFirst()
+                            .ifPresent(s -> words.put(step.who, s.what));
+                }
+            }
+            return words;
         }
     }
 
@@ -379,18 +418,26 @@ public class Shows {
             int showId, String way, Function<History, Deque<Step>> from, Function<History, Deque<Step>> onto) {
         synchronized (lock(showId)) {
             History history = history(showId);
-            Step step = from.apply(history).peek();
-            if (step == null) {
+            String who = Who.asks();
+            Optional<Step> found =
+                    from.apply(history).stream().filter(s -> s.isOf(who)).findFirst();
+            if (found.isEmpty()) {
                 return Optional.empty();
             }
+            Step step = found.get();
             Show before = get(showId);
-            Show after = before.withContentOf(step.other);
+            // What others have done since stays as it is.
+            Show after = before.saysTheSameAs(step.from)
+                    ? before.withContentOf(step.to)
+                    : Merge.of(before, step.from, step.to);
             // Another show may have that name by now, which stops no undo: this one's stays as it is.
             boolean nameIsTaken = !after.name().equals(before.name())
                     && namesake(showId, after.name()).isPresent();
-            put(before, nameIsTaken ? after.renamed(before.name()) : after, way + step.what);
-            from.apply(history).pop();
-            push(onto.apply(history), new Step(step.what, before));
+            Show kept = nameIsTaken ? after.renamed(before.name()) : after;
+            history.told = new Told(who, way + step.what, kept.revision());
+            put(before, kept, way + step.what);
+            from.apply(history).removeIf(s -> s == step);
+            push(onto.apply(history), new Step(step.who, step.what, step.to, step.from));
             return Optional.of(
                     nameIsTaken
                             ? step.what + ", but for the name “" + after.name() + "”, which another show has"

@@ -21,9 +21,8 @@ class StepsController {
                 "steps",
                 showId -> shows.drawn(
                         showId,
-                        show -> json.writeValueAsString(Map.of(
-                                "undo", shows.undoable(showId).orElse(""),
-                                "redo", shows.redoable(showId).orElse("")))));
+                        show -> json.writeValueAsString(
+                                Map.of("of", shows.steps(showId), "told", shows.told(showId)))));
     }
 
     /** @return what was undone, in words */

@@ -94,6 +94,10 @@ public record ListenerForm(
 
     /** Blanks of another kind are not sent. */
     public ListenerForm {
+        name = Typed.orEmpty(name);
+        from = Typed.orEmpty(from);
+        kind = Typed.orEmpty(kind);
+        does = Typed.orEmpty(does);
         channel = Typed.orEmpty(channel);
         low = Typed.orEmpty(low);
         high = Typed.orEmpty(high);
