@@ -34,6 +34,7 @@ async function show(what, early = '', how = {}) {
   const drawn = await response.text();
   const typed = first?.value || '';
   sheet.innerHTML = drawn;
+  sheet.setAttribute('aria-label', sheet.querySelector('h2')?.textContent || 'Catch-up');
   htmx.process(sheet);
   const field = early && sheet.querySelector(TYPED);
   if (field) {

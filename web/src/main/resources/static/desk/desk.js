@@ -126,7 +126,7 @@ const place = () => {
   const vamps = music.vampTo > 0 && ms >= music.vampFrom;
   const s = Math.round((table.end - (vamps ? music.vampTo : ms)) / music.pace);
   if (left) left.textContent = `${s < 0 ? '+' : ''}${Math.floor(Math.abs(s) / 60)}:${two(Math.abs(s) % 60)}`;
-  const words = vamps ? 'left after GO' : 'left of it';
+  const words = vamps ? 'after GO' : 'remaining';
   if (left) left.nextElementSibling.textContent = s < 0 ? 'over' : words;
 };
 if (playing) new MutationObserver(hear).observe(playing, { childList: true, characterData: true, subtree: true });
@@ -139,7 +139,21 @@ document.addEventListener('live', (e) => {
   document.body.classList.toggle('left-the-desk', left);
   if (left) document.querySelectorAll('dialog[open]').forEach((dialog) => dialog.close());
 });
-document.addEventListener('live', () => { labels(); clocks(); place(); });
+// A machine that is lost, or says that it did something else, stands at the top and is read aloud; so is the cue that was given last.
+const away = document.getElementById('away');
+const given = document.getElementById('given');
+const machineTrouble = (machine) => `${machine.dataset.device} ${machine.dataset.reached === 'false' ? 'is not reached' : machine.querySelector('.behind b')?.textContent}`;
+let before = null;
+const announce = () => {
+  if (!away) return;
+  const words = [...document.querySelectorAll('#lamps li.bad')].map(machineTrouble).join('; ');
+  if (away.textContent !== words) away.textContent = words;
+  const last = document.querySelector('.open-page [data-since] + small b')?.textContent || '';
+  if (before !== null && last !== before) given.textContent = last ? `Cue ${last} given` : '';
+  before = last;
+};
+document.addEventListener('live', () => { labels(); clocks(); place(); announce(); });
+announce();
 labels();
 clocks();
 setInterval(clocks, 100);

@@ -10,6 +10,9 @@ const SAID = {
   machine: (f) => `machine control ${f.command}${f.command === 'locate' ? ` ${f.clock || '00:00:00:00'}` : ''} to 127`,
 };
 
+/** Those that go out on a channel. */
+const PLAYED = ['note', 'control', 'program', 'bend', 'pressure'];
+
 /** What stands before the message that is being made, by its form. */
 const before = new WeakMap();
 
@@ -18,7 +21,9 @@ const parts = (box) => Object.fromEntries([...box.querySelectorAll('[data-part]'
 const write = (form) => {
   const kind = form.querySelector('[data-of-kind]').value;
   if (!kind) return;
-  const said = SAID[kind](parts(form.querySelector(`[data-kind="${kind}"]`)));
+  const channel = form.querySelector('[data-channel]')?.value.trim();
+  const own = !channel || channel === form.querySelector('[data-channel]').placeholder || !PLAYED.includes(kind);
+  const said = SAID[kind](parts(form.querySelector(`[data-kind="${kind}"]`))).replace(/( for \d+ ms)?$/, (length) => (own ? '' : ` on channel ${channel}`) + length);
   form.elements.says.value = (before.get(form) || '') + said;
   if (said.includes('?') && !form.elements.unit.value) form.elements.unit.value = 'per cent';
 };
@@ -27,11 +32,12 @@ const choose = (form) => {
   const kind = form.querySelector('[data-of-kind]').value;
   form.querySelectorAll('[data-kind]').forEach((box) => { box.hidden = box.dataset.kind !== kind; });
   form.querySelector('[data-more]').hidden = !kind;
+  form.querySelector('[data-elsewhere]').hidden = !PLAYED.includes(kind);
 };
 
 document.addEventListener('input', (e) => {
   const form = e.target.closest('.phrase-form');
-  if (form && e.target.matches('[data-part]')) write(form);
+  if (form && e.target.matches('[data-part], [data-channel]')) write(form);
   if (form && e.target === form.elements.effect) showEffect(form);
 });
 document.addEventListener('change', (e) => {

@@ -11,8 +11,9 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
-import underbaton.core.cue.Cue;
 import underbaton.core.cue.Show;
+import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.Planner;
 import underbaton.core.rig.Device;
 import underbaton.web.shows.Shows;
 
@@ -44,15 +45,26 @@ class PaperTest {
         return pages;
     }
 
+    /** What is played stands on paper: the copies of linked sections too, by the plan. */
     @Test
-    void theWholeBookIsPrintedWithItsHeadingOnEachPage() throws IOException {
+    void theWholeBookIsPrintedAsItIsPlayedWithItsHeadingOnEachPage() throws IOException {
         List<String> pages = printed("book/paper");
         assertThat(pages).hasSizeGreaterThan(1).allMatch(p -> p.contains("who gets what"));
+        assertThat(pages).allMatch(p -> p.contains(show.name() + ", "));
         String all = String.join(" ", pages);
-        for (Cue cue : show.cues().toList()) {
-            assertThat(all).contains(cue.number() + " " + cue.start());
+        List<PlannedCue> plan = Planner.plan(show).cues();
+        assertThat(plan).hasSizeGreaterThan((int) show.cues().count());
+        int from = 0;
+        for (PlannedCue cue : plan) {
+            String line = cue.copy().isEmpty() ? cue.label() + " " + cue.start() : cue.label() + " at ";
+            assertThat(all.indexOf(line, from)).as(line).isNotNegative();
+            from = all.indexOf(line, from);
         }
-        assertThat(all).contains("Sound console: Bed → −15 dB").contains("10 Bows, other, 2:00");
+        assertThat(all)
+                .contains("Sound console: Bed → −15 dB")
+                .contains("10 Bows, other, 2:00")
+                .contains("Told early: FOH lights 40 ms");
+        assertThat(all).containsPattern("[A-Z] \\w+.*, bar \\d+, as [A-Z]");
     }
 
     @Test

@@ -58,7 +58,9 @@ record PhraseText(
                 remarks.note(),
                 remarks.group(),
                 SceneLevels.write(device, phrase.leaves()),
-                phrase.answer().map(a -> a.write(device.numbering())).orElse(""));
+                phrase.answer()
+                        .map(a -> a.write(new SpeechWording(device.numbering())))
+                        .orElse(""));
     }
 
     /**
@@ -102,7 +104,7 @@ record PhraseText(
         // What it says is its place in the list; without it, it comes behind those before it.
         Speech speech = entry && says.isBlank()
                 ? Speech.of(device.list().orElseThrow().at(0))
-                : new SpeechWording(device.numbering()).read(says);
+                : device.wording().read(says);
         return new Phrase(
                         0,
                         name,
@@ -112,7 +114,7 @@ record PhraseText(
                         yes("guarded", guarded),
                         entry,
                         new Remarks(Remarks.Mark.of(mark), note, group))
-                .withAnswer(Answer.read(answer, device.numbering()));
+                .withAnswer(Answer.read(answer, device.wording()));
     }
 
     private static boolean yes(String field, String text) {

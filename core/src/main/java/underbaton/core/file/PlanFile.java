@@ -192,11 +192,10 @@ public final class PlanFile {
         throw new Refusal("pick-up", "A pick-up of no whole sixteenths cannot be written into a MIDI file.");
     }
 
-    /** Numerator, denominator as a power of two, 24 clocks a quarter to a click, 8 thirty-seconds to a quarter. */
+    /** Numerator, denominator as a power of two, the clocks (24 a quarter) of a beat as it is counted, 8 thirty-seconds to a quarter. */
     private static Event meter(long tick, Meter meter) {
-        int clocks = 24 * 4 / meter.unit();
         int power = Integer.numberOfTrailingZeros(meter.unit());
-        return new Event(tick, new Meta(MidiFile.METER, Bytes.of(meter.beats(), power, clocks, 8)));
+        return new Event(tick, new Meta(MidiFile.METER, Bytes.of(meter.beats(), power, meter.clocks(), 8)));
     }
 
     private static Event text(long tick, int type, String text) {

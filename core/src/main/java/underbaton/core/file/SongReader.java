@@ -136,12 +136,17 @@ final class SongReader {
             long tick = TempoReading.ours(e.tick(), division);
             meter(data.at(0), 1 << data.at(1))
                     .ifPresentOrElse(
-                            m -> meters.put(tick, m),
+                            m -> meters.put(tick, isCompound(m) ? m.countedBy(data.length() > 2 ? data.at(2) : 0) : m),
                             () -> remark("A meter of " + data.at(0) + "/" + (1 << data.at(1))
                                     + " cannot be written here; the one before it goes on."));
         });
         meters.putIfAbsent(0L, Meter.COMMON);
         return meters;
+    }
+
+    /** Many programs write a click of a quarter whatever the meter; where threes make a beat, the click says how it is counted. */
+    private static boolean isCompound(Meter meter) {
+        return meter.unit() >= 8 && meter.beats() > 3 && meter.beats() % 3 == 0;
     }
 
     /** In a unit that we have: 1/1 is 2/2. */

@@ -38,14 +38,14 @@ public record Answer(Utterance says, int withinMs) {
      * @return empty for nothing
      * @throws Refusal when it is not one message
      */
-    public static Optional<Answer> read(String typed, Numbering numbering) {
+    public static Optional<Answer> read(String typed, SpeechWording wording) {
         if (typed.isBlank()) {
             return Optional.empty();
         }
         Matcher within = WITHIN.matcher(typed);
         boolean timed = within.matches();
         try {
-            Speech speech = new SpeechWording(numbering).read(timed ? within.group(1) : typed);
+            Speech speech = wording.read(timed ? within.group(1) : typed);
             if (speech.all().count() != 1) {
                 throw new Refusal("answer", "A machine answers with one message; write the one that says most.");
             }
@@ -55,9 +55,9 @@ public record Answer(Utterance says, int withinMs) {
         }
     }
 
-    /** In the numbers that a machine prints. */
-    public String write(Numbering numbering) {
-        String words = new SpeechWording(numbering).write(new Speech(List.of(says), List.of()));
+    /** As {@link #read} takes it. @param wording the machine's */
+    public String write(SpeechWording wording) {
+        String words = wording.write(new Speech(List.of(says), List.of()));
         return withinMs == USUAL_MS ? words : words + " within " + withinMs + " ms";
     }
 

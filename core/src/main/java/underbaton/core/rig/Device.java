@@ -371,6 +371,11 @@ public record Device(
                 .findFirst();
     }
 
+    /** How what it is told is written by people: in its own numbers, on the channels that it has. */
+    public SpeechWording wording() {
+        return new SpeechWording(numbering, channel);
+    }
+
     /** What is done with it when nobody knows, or all must stop. */
     public Precautions care() {
         return precautions.orElse(Precautions.NONE);

@@ -2,6 +2,7 @@ package underbaton.core.rig;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.OptionalInt;
 import java.util.StringJoiner;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -26,6 +27,12 @@ public final class SpeechWording {
     public SpeechWording(Numbering numbering) {
         plain = new Wording(numbering);
         open = new Wording(numbering, true);
+    }
+
+    /** Channels as people say them. @param first the machine's own, 0–15 */
+    public SpeechWording(Numbering numbering, int first) {
+        plain = new Wording(numbering, false, OptionalInt.of(first));
+        open = new Wording(numbering, true, OptionalInt.of(first));
     }
 
     public String write(Speech speech) {

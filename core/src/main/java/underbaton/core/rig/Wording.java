@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.StringJoiner;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -42,12 +43,14 @@ public final class Wording {
     private static final Pattern SONG = Pattern.compile("song (\\d+)");
     private static final Pattern SONG_POSITION = Pattern.compile("song position (\\d+)");
     private static final Pattern QUARTER_FRAME = Pattern.compile("quarter frame (\\d+) (\\d+)");
-    private static final Pattern CHANNEL = Pattern.compile("(.*) on channel \\+(\\d+)");
+    private static final Pattern CHANNEL = Pattern.compile("(.*) on channel (\\+?)(\\d{1,3})");
 
     private static final String BLANK = "?";
+    private static final int CHANNELS = 16;
 
     private final Numbering numbering;
     private final boolean open;
+    private final OptionalInt first;
 
     public Wording(Numbering numbering) {
         this(numbering, false);
@@ -55,15 +58,38 @@ public final class Wording {
 
     /** @param open whether a question mark stands for the value of a message, or for the last argument of OSC */
     Wording(Numbering numbering, boolean open) {
+        this(numbering, open, OptionalInt.empty());
+    }
+
+    /** @param first the machine's own channel, 0–15, from which those of its phrases count; empty where nobody knows it */
+    Wording(Numbering numbering, boolean open, OptionalInt first) {
         this.numbering = numbering;
         this.open = open;
+        this.first = first;
     }
 
     /** The message in words, with the channel only where it is not 0: as a phrase says it. */
     public String write(Message message) {
         String said = withoutChannel(message);
         boolean elsewhere = message instanceof ChannelMessage m && m.channel() > 0;
-        return elsewhere ? said + " on channel +" + ((ChannelMessage) message).channel() : said;
+        return elsewhere ? said + " on channel " + channel(((ChannelMessage) message).channel()) : said;
+    }
+
+    /** {@code 6}, or {@code +1} where nobody knows what it counts from. */
+    private String channel(int above) {
+        return first.isEmpty()
+                ? "+" + above
+                : Integer.toString(Numbering.channel((first.getAsInt() + above) % CHANNELS));
+    }
+
+    private int above(boolean counted, int typed) {
+        if (counted) {
+            return requireWithin("channel", typed, 0, CHANNELS - 1);
+        }
+        if (first.isEmpty()) {
+            throw new Refusal("says", "Write the channel as so many above the machine’s own: on channel +1.");
+        }
+        return Math.floorMod(Numbering.wireChannel(typed) - first.getAsInt(), CHANNELS);
     }
 
     public String write(List<Message> messages) {
@@ -162,8 +188,8 @@ public final class Wording {
             String text = typed.toLowerCase(Locale.ROOT).replaceAll("\\s+", " ");
             Matcher channel = CHANNEL.matcher(text);
             if (channel.matches()) {
-                int above = number(channel.group(2));
-                return readPlain(typed, channel.group(1)).shiftedTo(requireWithin("channel", above, 0, 15));
+                int above = above(!channel.group(2).isEmpty(), number(channel.group(3)));
+                return readPlain(typed, channel.group(1)).shiftedTo(above);
             }
             return readPlain(typed, text);
         } catch (IllegalArgumentException outOfRange) {

@@ -5,43 +5,73 @@ import java.util.regex.Pattern;
 import underbaton.core.rig.Refusal;
 
 /**
- * How many of what make a bar.
+ * How many of what make a bar, and in how many beats it is counted: 6/8 in six, or in two.
  *
- * @param beats 1–32
+ * @param beats the upper number, 1–32
  * @param unit 2, 4, 8 or 16
+ * @param counted the beats that people count, of equal length; 0 for as many as the upper number says
  */
-public record Meter(int beats, int unit) {
+public record Meter(int beats, int unit, int counted) {
 
     public static final Meter COMMON = new Meter(4, 4);
 
-    private static final Pattern WRITTEN = Pattern.compile("(\\d{1,2})\\s*/\\s*(\\d{1,2})");
+    private static final Pattern WRITTEN = Pattern.compile("(\\d{1,2})\\s*/\\s*(\\d{1,2})(?:\\s+in\\s+(\\d{1,2}))?");
+    /** A quarter is so many clocks of MIDI. */
+    private static final int CLOCKS = 24;
 
     public Meter {
         boolean known = unit == 2 || unit == 4 || unit == 8 || unit == 16;
         if (!known || beats < 1 || beats > 32) {
             throw new Refusal("meter", "A meter is 1 to 32 halves, quarters, eighths or sixteenths, such as 6/8.");
         }
+        counted = counted == 0 ? beats : counted;
+        if (counted < 1 || beats % counted != 0) {
+            throw new Refusal(
+                    "meter", beats + "/" + unit + " is not counted in " + counted + ": its beats are of equal length.");
+        }
     }
 
-    /** @param typed {@code 6/8} */
+    /** Counted as the upper number says. */
+    public Meter(int beats, int unit) {
+        this(beats, unit, beats);
+    }
+
+    /** @param typed {@code 6/8}, {@code 6/8 in 2} */
     public static Meter of(String typed) {
         Matcher m = WRITTEN.matcher(typed.strip());
         if (!m.matches()) {
-            throw new Refusal("meter", "“" + typed + "” is no meter; write it such as 6/8.");
+            throw new Refusal("meter", "“" + typed + "” is no meter; write it such as 6/8, or 6/8 in 2.");
         }
-        return new Meter(Integer.parseInt(m.group(1)), Integer.parseInt(m.group(2)));
+        int beats = Integer.parseInt(m.group(1));
+        return new Meter(
+                beats,
+                Integer.parseInt(m.group(2)),
+                m.group(3) == null ? beats : Math.max(1, Integer.parseInt(m.group(3))));
     }
 
+    /** The same, counted by beats of so many MIDI clocks (24 a quarter), where they make up the bar; else as it is. */
+    public Meter countedBy(int clocks) {
+        int bar = CLOCKS * 4 * beats / unit;
+        boolean fits = clocks > 0 && bar % clocks == 0 && bar / clocks < beats && beats % (bar / clocks) == 0;
+        return fits ? new Meter(beats, unit, bar / clocks) : this;
+    }
+
+    /** The MIDI clocks of a beat. */
+    public int clocks() {
+        return CLOCKS * 4 * beats / unit / counted;
+    }
+
+    /** Of a beat as people count. */
     public int beatTicks() {
-        return 4 * BeatUnit.QUARTER_TICKS / unit;
+        return barTicks() / counted;
     }
 
     public int barTicks() {
-        return beats * beatTicks();
+        return beats * (4 * BeatUnit.QUARTER_TICKS / unit);
     }
 
     @Override
     public String toString() {
-        return beats + "/" + unit;
+        return beats + "/" + unit + (counted == beats ? "" : " in " + counted);
     }
 }

@@ -22,7 +22,7 @@ final class ScoreText {
 
     private static final int MOST_LINES = Score.MOST_MARKS + 100;
     private static final int LONGEST_LINE = 500;
-    private static final String BEHIND = "\\d+\\s*/\\s*\\d+";
+    private static final String BEHIND = "\\d+\\s*/\\s*\\d+(\\s+in\\s+\\d+)?";
     private static final Pattern PICK_UP =
             Pattern.compile("pick-?up (\\d{1,5}) (half|quarter|eighth|sixteenth|tick)s?");
     private static final Pattern PLACE = Pattern.compile("(\\d{1,5})(?::(\\d{1,2})(?::(\\d{1,4}))?)?\\s+(.+)");

@@ -193,7 +193,8 @@ class PlanFileTest {
             strings = {
                 "1 4/4\n1 quarter = 120\n1 A Intro\n3 B Verse 1\n12 end",
                 "pick-up 1 quarter\n1 4/4\n1 quarter = 121\n2 A\n5 7/8\n5 eighth = 203\n9 6/8\n9 dotted quarter = 72.5\n20 end",
-                "1 3/4\n1 quarter = 93.7\n4 half = 44\n5 C Out\n9 end"
+                "1 3/4\n1 quarter = 93.7\n4 half = 44\n5 C Out\n9 end",
+                "1 4/4\n1 quarter = 100\n8 6/8 in 2\n8 dotted quarter = 60\n12 12/8 in 4\n20 end"
             })
     void outAndInAndOutAgainIsTheSameFile(String score) {
         Show show = song(

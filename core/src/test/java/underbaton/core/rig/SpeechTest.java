@@ -62,6 +62,21 @@ class SpeechTest {
         assertThat(WORDING.write(WORDING.read(says))).isEqualTo(says);
     }
 
+    /** A console on channel 5 is told on 6; one on channel 16 goes on at 1. */
+    @ParameterizedTest
+    @CsvSource({
+        "4,control 0 to 127 on channel 6,+1",
+        "15,note E0 on channel 2 for 200 ms,+2",
+        "4,program 10 on channel 4,+15"
+    })
+    void anotherChannelIsWrittenAsPeopleSayIt(int first, String says, String above) {
+        SpeechWording wording = new SpeechWording(NUMBERING, first);
+        String relative = says.replaceAll("channel \\d+", "channel " + above);
+        assertThat(wording.write(wording.read(says))).isEqualTo(says);
+        assertThat(wording.read(relative)).isEqualTo(wording.read(says));
+        assertThat(WORDING.write(wording.read(says))).isEqualTo(relative);
+    }
+
     @Test
     void gapsAndEndsOfNotesHaveTheirTimes() {
         assertThat(bytes(call("note E0 for 200 ms; after 50 ms program 10; after 10 ms note F0", null, "")))

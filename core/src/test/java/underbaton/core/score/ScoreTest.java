@@ -14,7 +14,7 @@ class ScoreTest {
             """
             pick-up 1 quarter
             1 4/4
-            17 6/8
+            17 6/8 in 2
             1 quarter = 121.5
             9:3 quarter = 96
             17 dotted quarter = 72 over 2 bars

@@ -149,6 +149,18 @@ class TempoMapTest {
         assertThatThrownBy(() -> bars.tick(new Position(1, 4, 0))).hasMessageContaining("bar 1 has 3/4");
     }
 
+    /** Common practice: 6/8 is counted in six or in two; in two, the second beat is the fourth eighth. */
+    @Test
+    void aBarIsCountedInTheBeatsThatPeopleCount() {
+        BarMap six = new BarMap(0, List.of(new BarMap.MeterMark(1, Meter.of("6/8"))));
+        BarMap two = new BarMap(0, List.of(new BarMap.MeterMark(1, Meter.of("6/8 in 2"))));
+        assertThat(two.tickOfBar(14)).isEqualTo(six.tickOfBar(14));
+        assertThat(two.tick(new Position(14, 2, 0))).isEqualTo(six.tick(new Position(14, 4, 0)));
+        assertThat(two.position(six.tick(new Position(14, 5, 7)))).hasToString("14:2:487");
+        assertThatThrownBy(() -> two.tick(new Position(14, 3, 0))).hasMessageContaining("6/8 in 2");
+        assertThatThrownBy(() -> Meter.of("6/8 in 4")).hasMessageContaining("of equal length");
+    }
+
     @Test
     void whatCannotBeIsRefused() {
         Tempo tempo = Tempo.quarters(100);

@@ -1,62 +1,48 @@
 package underbaton.web.book;
 
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.List;
+import java.util.Locale;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import underbaton.core.cue.Cue;
-import underbaton.core.cue.Item;
-import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
-import underbaton.core.file.CueTable;
-import underbaton.core.rig.Device;
+import underbaton.core.perform.Clock;
+import underbaton.core.plan.Plan;
+import underbaton.web.shows.Plans;
 import underbaton.web.shows.Shows;
 
-/** The whole book for paper: all cues, with what each machine gets. */
+/** The whole book for paper: all that is played, with what each machine gets. */
 @Controller
 class PaperController {
 
+    private static final DateTimeFormatter DAY =
+            DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.ENGLISH).withZone(ZoneId.systemDefault());
+
     private final Shows shows;
+    private final Plans plans;
+    private final Clock clock;
 
-    PaperController(Shows shows) {
+    PaperController(Shows shows, Plans plans, Clock clock) {
         this.shows = shows;
+        this.plans = plans;
+        this.clock = clock;
     }
-
-    /** @param length as it is planned; empty when it is not */
-    public record ItemSheet(Item item, String length, List<CueLine> cues) {}
-
-    /** One cue. */
-    public record CueLine(Cue cue, List<Gets> gets) {}
-
-    /** @param code of the machine's department */
-    public record Gets(String code, String machine, String says) {}
 
     @GetMapping("/shows/{showId}/book/paper")
     String paper(@PathVariable int showId, Model model) {
         Show show = shows.get(showId);
+        Plan plan = plans.of(show);
+        List<PaperSheet> sheets =
+                plan.items().stream().map(i -> PaperSheet.of(show, plan, i)).toList();
         model.addAttribute("show", show);
-        model.addAttribute("count", show.cues().count());
-        model.addAttribute(
-                "sheets", show.items().stream().map(i -> sheet(show, i)).toList());
+        model.addAttribute("day", DAY.format(Instant.ofEpochMilli(clock.epochMicros() / 1000)));
+        model.addAttribute("count", plan.cues().size());
+        model.addAttribute("early", PaperSheet.early(show));
+        model.addAttribute("sheets", sheets);
         return "book/paper";
-    }
-
-    private static ItemSheet sheet(Show show, Item item) {
-        return new ItemSheet(
-                item,
-                PlannedLength.tell(item.plannedSeconds()),
-                item.cues().stream().map(c -> new CueLine(c, gets(show, c))).toList());
-    }
-
-    private static List<Gets> gets(Show show, Cue cue) {
-        return show.devices().stream()
-                .filter(d -> !cue.callsFor(d.id()).isEmpty())
-                .map(d -> gets(cue, d))
-                .toList();
-    }
-
-    private static Gets gets(Cue cue, Device device) {
-        return new Gets(device.department().code(), device.name(), CueTable.cell(cue, device));
     }
 }

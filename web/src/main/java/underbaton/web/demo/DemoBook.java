@@ -186,7 +186,7 @@ final class DemoBook {
         boolean listed = says.equals("listed");
         Speech speech = listed
                 ? Speech.of(device.list().orElseThrow().at(0))
-                : new SpeechWording(device.numbering()).read(says.replace('¦', '|'));
+                : device.wording().read(says.replace('¦', '|'));
         show = show.withPhrase(
                 device.id(),
                 new Phrase(
@@ -217,7 +217,7 @@ final class DemoBook {
     private void answer(String name, String says) {
         Device device = show.devices().get(show.devices().size() - 1);
         Phrase phrase = device.phraseNamed(name).orElseThrow();
-        show = show.withPhrase(device.id(), phrase.withAnswer(Answer.read(says, device.numbering())));
+        show = show.withPhrase(device.id(), phrase.withAnswer(Answer.read(says, device.wording())));
     }
 
     private void leaves(String scene, String levels) {

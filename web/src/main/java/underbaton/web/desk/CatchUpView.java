@@ -26,7 +26,7 @@ public record CatchUpView(Show show, String to, String words, List<Group> groups
 
         /** What the machine does now, as far as it was told. */
         public String has() {
-            return correction.has().isEmpty() ? "not known" : correction.has() + " now";
+            return correction.has().isEmpty() ? "not known" : "currently " + correction.has();
         }
     }
 

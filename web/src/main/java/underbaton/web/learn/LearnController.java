@@ -135,7 +135,7 @@ class LearnController {
                     .map(a -> a.message().shiftedTo(16 - device.channel()))
                     .findFirst();
             if (said.isPresent()) {
-                return new Answer(new Utterance(said.get(), 0, 0, moved), Answer.USUAL_MS).write(device.numbering());
+                return new Answer(new Utterance(said.get(), 0, 0, moved), Answer.USUAL_MS).write(device.wording());
             }
             LockSupport.parkNanos(this, STEP_NANOS);
         }

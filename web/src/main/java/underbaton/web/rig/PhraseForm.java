@@ -11,7 +11,6 @@ import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Speech;
-import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Standing;
 import underbaton.web.page.Faults;
 import underbaton.web.page.Typed;
@@ -57,7 +56,7 @@ public record PhraseForm(
         String argument = phrase.argument().map(Argument::toString).orElse("");
         return new PhraseForm(
                 phrase.name(),
-                new SpeechWording(device.numbering()).write(phrase.says()),
+                device.wording().write(phrase.says()),
                 unit == null || phrase.says().hasTwoStates() ? "" : unit.words(),
                 unit == null ? "" : argument.substring(unit.words().length()).strip(),
                 phrase.effect().toString(),
@@ -66,7 +65,7 @@ public record PhraseForm(
                 phrase.remarks().note(),
                 phrase.remarks().group(),
                 SceneLevels.write(device, phrase.leaves()),
-                phrase.answer().map(a -> a.write(device.numbering())).orElse(""));
+                phrase.answer().map(a -> a.write(device.wording())).orElse(""));
     }
 
     static PhraseForm fresh() {
@@ -89,7 +88,7 @@ public record PhraseForm(
                 () -> Optional.of(entry.map(Phrase::says)
                         .orElseGet(() -> adds
                                 ? Speech.of(device.list().orElseThrow().at(0))
-                                : new SpeechWording(device.numbering()).read(typed(device, says)))));
+                                : device.wording().read(typed(device, says)))));
         String amount = or(unit) + (or(range).isBlank() ? "" : " " + range.strip());
         Optional<Argument> argument = faults.or(
                 Optional.empty(),
@@ -98,7 +97,7 @@ public record PhraseForm(
         Remarks remarks = faults.or(Remarks.NONE, () -> new Remarks(Remarks.Mark.of(or(mark)), or(note), or(group)));
         List<Standing> levels = faults.or(List.of(), () -> SceneLevels.read(device, or(leaves)));
         Optional<Answer> says =
-                faults.or(Optional.empty(), () -> Answer.read(typed(device, or(answer)), device.numbering()));
+                faults.or(Optional.empty(), () -> Answer.read(typed(device, or(answer)), device.wording()));
         return faults.all(
                 () -> speech.map(s -> new Phrase(id, called, s, argument, does, guarded != null, listed, remarks)
                                 .withLeaves(levels)
@@ -108,7 +107,7 @@ public record PhraseForm(
 
     /** How a phrase reads that was written in other words, such as {@code H2} for B2; empty where they are the same. */
     String keptAs(Device device, Phrase phrase) {
-        String kept = new SpeechWording(device.numbering()).write(phrase.says());
+        String kept = device.wording().write(phrase.says());
         boolean same = phrase.listed() || plain(kept).equals(plain(or(says)));
         return same ? "" : "“" + phrase.name() + "” is kept as: " + kept;
     }

@@ -12,7 +12,6 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Speech.Timed;
-import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Utterance;
 import underbaton.core.rig.Wording;
 import underbaton.wire.osc.OscCodec;
@@ -48,7 +47,7 @@ public record PhraseWords(Phrase phrase, String name, String words, String displ
         return new PhraseWords(
                 phrase,
                 device.tell(phrase, amount),
-                new SpeechWording(device.numbering()).write(phrase.says()),
+                device.wording().write(phrase.says()),
                 sent.stream().map(t -> at(t) + wording.tell(t.message())).collect(Collectors.joining("; ")),
                 bytes(phrase, amount, sent));
     }

@@ -21,6 +21,7 @@ import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Family;
+import underbaton.core.rig.Numbering;
 import underbaton.core.rig.PastedList;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
@@ -74,6 +75,7 @@ class PhrasebookController {
         model.addAttribute("form", phrase.map(p -> PhraseForm.of(device, p)).orElseGet(PhraseForm::fresh));
         model.addAttribute("was", phrase.map(Fingerprint::of).orElse(""));
         model.addAttribute("used", show.cuesUsing(deviceId, phraseId).size());
+        model.addAttribute("channel", Numbering.channel(device.channel()));
         model.addAttribute("units", Argument.Unit.values());
         model.addAttribute("marks", Remarks.Mark.values());
         return "rig/phrases :: blanks";

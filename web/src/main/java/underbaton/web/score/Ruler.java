@@ -114,7 +114,8 @@ final class Ruler {
         return times.score().meters().stream()
                 .filter(m -> stands(m) >= from && stands(m) <= to)
                 .map(m -> new Meter(
-                        barX(stands(m)) + 8, m.meter().beats(), m.meter().unit()))
+                        barX(stands(m)) + 8, m.meter().beats(), m.meter().unit(),
+                        m.meter().counted() == m.meter().beats() ? "" : "in " + m.meter().counted()))
                 .toList();
     }
 

@@ -92,7 +92,7 @@ public record Sheet(
 
     public record Sign(double x, String text) {}
 
-    public record Meter(double x, int top, int bottom) {}
+    public record Meter(double x, int top, int bottom, String counted) {}
 
     /** @param was the mark of the section, for a form that changes it */
     public record Letter(double x, String letter, String name, int bar, String was) {}

@@ -48,7 +48,7 @@ final class ListenerWords {
                         armed
                                 ? ""
                                 : stopped
-                                        ? "stopped, for what it says comes round to it, until its way is quiet"
+                                        ? "stopped: it would hear itself; it listens again when its way is quiet"
                                         : "disarmed")
                 .stream()
                 .filter(w -> !w.isEmpty())

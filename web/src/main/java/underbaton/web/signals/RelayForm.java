@@ -152,7 +152,9 @@ public record RelayForm(
                 passage instanceof Passage.Says ? "says" : passage instanceof Passage.Written ? "written" : "through";
         String phrase = passage instanceof Passage.Says s ? s.deviceId() + " " + s.phraseId() : EMPTY;
         String words = passage instanceof Passage.Written w
-                ? new SpeechWording(told.map(Device::numbering).orElse(Numbering.WIRE)).write(w.speech())
+                ? told.map(Device::wording)
+                        .orElseGet(() -> new SpeechWording(Numbering.WIRE))
+                        .write(w.speech())
                 : EMPTY;
         String channel = passage instanceof Passage.Through t && t.channel().isPresent()
                 ? Integer.toString(Numbering.channel(t.channel().getAsInt()))
@@ -270,7 +272,7 @@ public record RelayForm(
                     : OptionalInt.of(Numbering.wireChannel(Typed.number("toChannel", toChannel)));
             return new Passage.Through(deviceId, channel, shift.isBlank() ? 0 : Typed.number("shift", shift));
         }
-        underbaton.core.rig.Speech speech = new SpeechWording(told.numbering()).read(said);
+        underbaton.core.rig.Speech speech = told.wording().read(said);
         boolean midi = told.connection().carriesMidi();
         for (Message message : speech.messages()) {
             if (message instanceof OscMessage == midi) {

@@ -6,7 +6,6 @@ import underbaton.core.rig.Amount;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
-import underbaton.core.rig.SpeechWording;
 import underbaton.core.signal.Filling;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Passage;
@@ -40,7 +39,7 @@ final class RelayWords {
             return to + "a phrase that is gone";
         }
         String says = passage instanceof Passage.Written w
-                ? new SpeechWording(told.get().numbering()).write(w.speech())
+                ? told.get().wording().write(w.speech())
                 : phrase.orElseThrow().name();
         return to + says + filled(show, relay, passage);
     }

@@ -122,7 +122,7 @@ class TrialController {
 
     private static Trial typed(Show show, int from, String words) {
         Optional<Device> device = show.device(from);
-        Source source = device.map(Source::of).orElse(new Source(Source.OTHERS, "somebody else", Numbering.WIRE));
+        Source source = device.map(Source::of).orElse(new Source(Source.OTHERS, "unknown sender", Numbering.WIRE));
         List<Message> read = new Wording(source.numbering()).read(words);
         if (read.isEmpty() || read.size() > MOST_AT_ONCE) {
             throw new Refusal("words", "Write one message, or a few with semicolons between: control 67 to 127");

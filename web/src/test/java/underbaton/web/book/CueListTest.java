@@ -243,7 +243,7 @@ class CueListTest {
         assertThat(change).containsText("Cue 5, Lights: “Pink”, no machine here has that phrase");
         assertThat(numbers(show)).as("nothing yet").containsExactly("1", "2", "3", "4");
         change.locator("[name=complete]").check();
-        change.getByText("Take it in").click();
+        change.getByText("Import").click();
         assertThat(page.locator("#notice")).containsText("One cue added, 1 changed, 1 taken out");
         assertThat(numbers(show)).containsExactly("1", "2", "3", "5");
         assertThat(page.locator("tr[data-number='2']")).containsText("Second line");

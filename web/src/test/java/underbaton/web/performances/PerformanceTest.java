@@ -161,7 +161,7 @@ class PerformanceTest {
         page.keyboard().press("Enter");
         assertThat(page.locator(".standby .n")).hasText("80");
         page.keyboard().press("w");
-        assertThat(page.locator(".waits")).containsText("Writing down");
+        assertThat(page.locator(".waits")).containsText("Recording GO times");
         go("80");
         go("83");
         assertThat(page.locator(".go")).containsText("press again");
@@ -208,7 +208,7 @@ class PerformanceTest {
         assertThat(page.locator(".all")).containsText("the performance is over");
         assertThat(page.locator(".all")).containsText("GO");
         page.onceDialog(d -> d.accept());
-        page.getByText("throw this performance away").click();
+        page.getByText("delete this performance").click();
         assertThat(page.locator("body")).not().containsText("The curtain sticks");
     }
 }

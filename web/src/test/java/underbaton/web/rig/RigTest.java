@@ -78,12 +78,12 @@ class RigTest {
     void aWrongBlankIsMarkedAndStays() {
         page.locator(".ways > summary").click();
         port().fill("99999");
-        press("Keep");
+        press("Save");
         assertThat(page.locator("#notice")).containsText("A port is 1 to 65534, not 99999");
         assertThat(port()).hasClass("blank num is-invalid");
         assertThat(port()).hasValue("99999");
         port().fill("five");
-        press("Keep");
+        press("Save");
         assertThat(page.locator("#notice")).containsText("“five” is no whole number");
         assertThat(shows.get(copy).devices().get(4).connection().where())
                 .isEqualTo("127.0.0.1:" + baton.standInPort(4));
@@ -141,7 +141,7 @@ class RigTest {
     void aLevelGoesOutByTheConsolesOwnScale() {
         page.locator(".ways > summary").click();
         page.getByLabel("Levels").fill("−∞=0, −20=51, −10=78, 0=110");
-        press("Keep");
+        press("Save");
         assertThat(page.getByLabel("Levels")).isHidden();
         Locator blanks = blanks("Leader up");
         blanks.locator("[name=name]").fill("Leader");
@@ -178,10 +178,10 @@ class RigTest {
 
         page.getByText("table", new Page.GetByTextOptions().setExact(true)).click();
         page.getByLabel("CSV file").setInputFiles(csv("name,says\nHarp level,note 3\nDrum,note 200"));
-        press("Take it in");
+        press("Import");
         assertThat(page.locator("#table .notice")).containsText("Row 3, column note: “200” is outside");
         page.getByLabel("CSV file").setInputFiles(csv("name,says\nHarp level,note 3\nDrum,note 20"));
-        press("Take it in");
+        press("Import");
         assertThat(line("Harp level").locator(".says")).hasText("note D♯−2");
         assertThat(line("Drum")).isVisible();
 
@@ -207,7 +207,7 @@ class RigTest {
     void aGuardedPhraseWantsASecondPress() {
         Traffic traffic = baton.bean(Traffic.class);
         blanks("Scene 1 welcome").locator("[name=guarded]").check();
-        press("Keep");
+        press("Save");
         assertThat(line("Scene 1 welcome")).containsText("guarded");
         until("reached", () -> baton.bean(Lamps.class).all().stream().allMatch(l -> l.reached()));
         long before = traffic.last();

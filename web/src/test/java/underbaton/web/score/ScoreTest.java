@@ -92,7 +92,7 @@ class ScoreTest {
     private void inWords(String score) {
         page.locator("header").getByText("in words").click();
         page.locator("#words textarea").fill(score);
-        page.locator("#words").getByText("Keep").click();
+        page.locator("#words").getByText("Save").click();
         assertThat(page.locator("#score-words")).isHidden();
     }
 
@@ -186,7 +186,7 @@ class ScoreTest {
         UnderBaton.until("it moved", () -> !starts().get(0).equals(before));
         page.locator("header").getByText("in words").click();
         page.locator("#words textarea").fill("1 quarter = fast");
-        page.locator("#words").getByText("Keep").click();
+        page.locator("#words").getByText("Save").click();
         assertThat(page.locator("#score-words .notice")).containsText("“1 quarter = fast” cannot be read");
         assertThat(page.locator("#words textarea")).hasValue("1 quarter = fast");
     }
@@ -232,7 +232,7 @@ class ScoreTest {
                 .hasText("Lights");
         offer.locator("summary").click();
         assertThat(offer.locator("details li")).hasText("6:1 note D♯6");
-        offer.getByText("Take it in, 2 cues").click();
+        offer.getByText("Import 2 cues").click();
         assertThat(page.locator(".letter")).hasCount(4);
         assertThat(page.locator(".note")).hasCount(1);
         // The song has a page of its own; its keys work when the paper has the focus.
@@ -243,7 +243,7 @@ class ScoreTest {
         Locator form = page.locator("#section");
         assertThat(form.getByLabel("Name of the section")).hasValue("Chorus 2");
         form.getByLabel("The section that it is again").fill("B");
-        form.getByText("Keep").click();
+        form.getByText("Save").click();
         assertThat(page.locator(".note.copy")).hasCount(3);
         assertThat(page.locator(".letter", new Page.LocatorOptions().setHasText("Chorus 2 = B")))
                 .hasCount(1);
@@ -347,7 +347,7 @@ class ScoreTest {
         assertThat(page.locator(".film").first()).containsText("film 0:30 River");
         assertThat(page.locator(".film.wrong")).hasCount(0);
         press("Shift+ArrowRight", "Shift+ArrowRight", "Shift+ArrowRight", "l");
-        page.locator("#section").getByText("Keep").click();
+        page.locator("#section").getByText("Save").click();
         assertThat(page.locator(".film.wrong").first()).containsText("section A begins 26 s before its end");
         press("Control+z");
         assertThat(page.locator(".film.wrong")).hasCount(0);

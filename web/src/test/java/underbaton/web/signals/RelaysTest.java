@@ -189,7 +189,7 @@ class RelaysTest extends TouchedBoard {
         us.send(List.of(new ControlChange(0, 11, 3)));
         // It is struck through, and one word arms it again.
         Locator row = page.locator("#listeners [data-listener]");
-        assertThat(row).containsText("stopped, for what it says comes round to it");
+        assertThat(row).containsText("stopped: it would hear itself");
         assertThat(row).hasClass(Pattern.compile("off"));
         Assertions.assertThat(told).hasSizeBetween(12, 400);
         echo = message -> List.of();

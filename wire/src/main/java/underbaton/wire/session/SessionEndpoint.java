@@ -378,9 +378,9 @@ public final class SessionEndpoint implements AutoCloseable {
 
     private void farewell(Peer peer, long now) {
         if (peer.weInvite) {
-            beginAnew(peer, now, "it said goodbye; inviting it again");
+            beginAnew(peer, now, "it closed the session; reconnecting");
         } else {
-            peer.become(Peer.State.CLOSED, "it said goodbye");
+            peer.become(Peer.State.CLOSED, "it closed the session");
             peers.remove(peer);
         }
     }

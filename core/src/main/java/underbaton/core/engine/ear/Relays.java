@@ -96,7 +96,7 @@ public final class Relays {
         Rounds.Judged judged = passed.rounds().hears(step.now());
         listeners.passes(relay, passed.with(judged.next()));
         return switch (judged.verdict()) {
-            case STOP -> stopped(relay, "stopped: what it says comes round to it");
+            case STOP -> stopped(relay, "stopped: it would hear itself");
             case KEEP -> {
                 listeners.passes(relay, listeners.passed(relay).keeping(came));
                 yield "kept back for a moment, to see whether it comes round";
@@ -252,7 +252,7 @@ public final class Relays {
             Rounds.Judged judged = passed.rounds().due();
             listeners.passes(relay, passed.with(judged.next()));
             if (judged.verdict() == Rounds.Verdict.STOP) {
-                stopped(relay, "stopped: what it says comes round to it");
+                stopped(relay, "stopped: it would hear itself");
             } else {
                 letGo(relay);
             }

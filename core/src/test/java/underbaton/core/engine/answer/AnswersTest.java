@@ -67,7 +67,7 @@ class AnswersTest {
                         false,
                         false,
                         Remarks.NONE)
-                .withAnswer(Answer.read(answer, Numbering.WIRE));
+                .withAnswer(Answer.read(answer, new SpeechWording(Numbering.WIRE)));
     }
 
     /** Two dozen scenes, a fader in per cent, and a camera that says its numbers as floats. */
@@ -327,14 +327,16 @@ class AnswersTest {
             osc /a ,i 4 within 50 ms     | osc /a 4 within 50 ms
             """)
     void answersAreReadAsTheyAreWritten(String typed, String written) {
-        assertThat(Answer.read(typed, Numbering.WIRE).orElseThrow().write(Numbering.WIRE))
+        assertThat(Answer.read(typed, new SpeechWording(Numbering.WIRE))
+                        .orElseThrow()
+                        .write(new SpeechWording(Numbering.WIRE)))
                 .isEqualTo(written);
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"program 5; program 6", "program 5 within 20 ms", "after 50 ms program 5", "nonsense"})
     void whatIsNoAnswerIsRefused(String typed) {
-        assertThatThrownBy(() -> Answer.read(typed, Numbering.WIRE))
+        assertThatThrownBy(() -> Answer.read(typed, new SpeechWording(Numbering.WIRE)))
                 .isInstanceOf(Refusal.class)
                 .extracting(r -> ((Refusal) r).field())
                 .isEqualTo("answer");
