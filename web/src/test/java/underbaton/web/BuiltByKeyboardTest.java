@@ -125,7 +125,7 @@ class BuiltByKeyboardTest {
         focused("#list-kind");
         tab(2);
         press("Enter");
-        focused("textarea.pasted");
+        focused("#paste textarea");
         paste(IntStream.rangeClosed(1, 14).mapToObj(i -> i + " Look " + i).collect(Collectors.joining("\n")));
         press("Control+Enter");
         focused(".preview .main");

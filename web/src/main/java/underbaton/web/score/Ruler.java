@@ -114,8 +114,12 @@ final class Ruler {
         return times.score().meters().stream()
                 .filter(m -> stands(m) >= from && stands(m) <= to)
                 .map(m -> new Meter(
-                        barX(stands(m)) + 8, m.meter().beats(), m.meter().unit(),
-                        m.meter().counted() == m.meter().beats() ? "" : "in " + m.meter().counted()))
+                        barX(stands(m)) + 8,
+                        m.meter().beats(),
+                        m.meter().unit(),
+                        m.meter().counted() == m.meter().beats()
+                                ? ""
+                                : "in " + m.meter().counted()))
                 .toList();
     }
 

@@ -61,8 +61,11 @@ class HandsInTheRoomTest {
         FohLights lights = (FohLights) model("FOH lights");
         key("House half").click();
         assertThat(key("House half")).containsText("touch it again");
-        key("House half").click();
-        until("house half", () -> lights.state().look().name().equals("House half"));
+        // On a slow machine the first touch may be forgotten before the second.
+        until("house half", () -> {
+            key("House half").click();
+            return lights.state().look().name().equals("House half");
+        });
         key("Applause").click();
         until("applause light", () -> lights.state().look().name().equals("Full and bright"));
 

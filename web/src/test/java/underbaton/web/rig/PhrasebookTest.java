@@ -115,7 +115,7 @@ class PhrasebookTest {
         page.keyboard().type("i");
         tabTo("[command=show-modal][commandfor=paste]");
         page.keyboard().press("Enter");
-        tabTo("textarea.pasted");
+        tabTo("#paste textarea");
         page.keyboard().insertText(String.join("\n", fortyLooks()));
         tabTo("#paste .main");
         page.keyboard().press("Enter");
@@ -168,7 +168,7 @@ class PhrasebookTest {
 
     private void pasteTheDesksList() {
         page.locator("[command=show-modal][commandfor=paste]").click();
-        page.locator("textarea.pasted")
+        page.locator("#paste textarea")
                 .fill(desk.list().stream().map(FohLights.Look::name).collect(Collectors.joining("\n")));
         page.locator("#paste .main").click();
         page.locator(".preview .main").click();
@@ -180,12 +180,12 @@ class PhrasebookTest {
         tabTo(".list-rule [name=kind]");
         page.keyboard().type("i");
         page.locator("[command=show-modal][commandfor=paste]").click();
-        page.locator("textarea.pasted").fill("1. Dark\n2. Amber\n3. dark");
+        page.locator("#paste textarea").fill("1. Dark\n2. Amber\n3. dark");
         page.locator("#paste .main").click();
         assertThat(page.locator(".preview .notice")).containsText("Two lines say “dark”");
         assertThat(page.locator(".preview .main")).isDisabled();
         page.locator("[data-leave-preview]").click();
-        assertThat(page.locator("textarea.pasted")).hasValue("1. Dark\n2. Amber\n3. dark");
+        assertThat(page.locator("#paste textarea")).hasValue("1. Dark\n2. Amber\n3. dark");
     }
 
     @Test
@@ -193,7 +193,7 @@ class PhrasebookTest {
         tabTo(".list-rule [name=kind]");
         page.keyboard().type("i");
         page.locator("[command=show-modal][commandfor=paste]").click();
-        page.locator("textarea.pasted").fill("Looks of the summer\n1 - Dark\n2 - Ambr\n4 - Blue\n5 - Spare");
+        page.locator("#paste textarea").fill("Looks of the summer\n1 - Dark\n2 - Ambr\n4 - Blue\n5 - Spare");
         page.locator("#paste .main").click();
         assertThat(page.locator(".preview tbody tr")).hasCount(5);
         assertThat(page.locator("[name=ours]").first()).hasValue("-1");
@@ -208,7 +208,7 @@ class PhrasebookTest {
         assertThat(page.locator(".entry .bytes")).hasText(new String[] {"90 00 7F", "90 01 7F", "90 07 7F"});
 
         page.locator("[command=show-modal][commandfor=paste]").click();
-        page.locator("textarea.pasted").fill("1 - Dark\n2 - Gold\n8 - Blue");
+        page.locator("#paste textarea").fill("1 - Dark\n2 - Gold\n8 - Blue");
         page.locator("#paste .main").click();
         assertThat(page.locator(".preview tbody tr").nth(1)).containsText("was “Amber”");
         page.locator("[aria-label='What line 2 is']").selectOption("0");
