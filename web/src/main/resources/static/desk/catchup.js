@@ -6,6 +6,9 @@ const path = (what) => `/shows/${baton.show}/desk/${what}`;
 
 const TYPED = 'form input:not([type=hidden], [type=checkbox])';
 
+/** The dialog is called what the sheet in it is called. */
+const named = () => sheet.setAttribute('aria-label', sheet.querySelector('h2')?.textContent || 'Catch-up');
+
 /** @param how of the request, where it is more than a look
  *  @param early what a field that takes the words already is called, where the sheet is one to type into */
 async function show(what, early = '', how = {}) {
@@ -34,7 +37,7 @@ async function show(what, early = '', how = {}) {
   const drawn = await response.text();
   const typed = first?.value || '';
   sheet.innerHTML = drawn;
-  sheet.setAttribute('aria-label', sheet.querySelector('h2')?.textContent || 'Catch-up');
+  named();
   htmx.process(sheet);
   const field = early && sheet.querySelector(TYPED);
   if (field) {

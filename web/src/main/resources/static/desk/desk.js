@@ -148,9 +148,9 @@ const announce = () => {
   if (!away) return;
   const words = [...document.querySelectorAll('#lamps li.bad')].map(machineTrouble).join('; ');
   if (away.textContent !== words) away.textContent = words;
-  const last = document.querySelector('.open-page [data-since] + small b')?.textContent || '';
-  if (before !== null && last !== before) given.textContent = last ? `Cue ${last} given` : '';
-  before = last;
+  const cue = document.querySelector('.open-page [data-since] + small b')?.textContent || '';
+  if (before !== null && cue !== before) given.textContent = cue ? `Cue ${cue} given` : '';
+  before = cue;
 };
 document.addEventListener('live', () => { labels(); clocks(); place(); announce(); });
 announce();

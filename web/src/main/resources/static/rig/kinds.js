@@ -26,6 +26,8 @@ const write = (form) => {
   const said = SAID[kind](parts(form.querySelector(`[data-kind="${kind}"]`))).replace(/( for \d+ ms)?$/, (length) => (own ? '' : ` on channel ${channel}`) + length);
   form.elements.says.value = (before.get(form) || '') + said;
   if (said.includes('?') && !form.elements.unit.value) form.elements.unit.value = 'per cent';
+  // What a cue adds an amount to moves a level, unless somebody has said otherwise.
+  if (said.includes('?') && form.elements.effect.value === 'holds') { form.elements.effect.value = 'levels'; showEffect(form); }
 };
 
 const choose = (form) => {

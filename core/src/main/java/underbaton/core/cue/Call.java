@@ -8,6 +8,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Argument;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Quoted;
@@ -17,13 +18,14 @@ import underbaton.core.rig.Refusal;
  * One instruction inside a cue.
  *
  * @param deviceId the device that gets it
- * @param phraseId one of that device's phrases
+ * @param phraseId one of that device's phrases; 0 where nothing but words is there, see {@link #asWritten}
  * @param amount what fills the phrase's blank, if it has one
  * @param motion how the control gets there; empty for at once
  * @param offset after the cue's moment, or before it
  */
 public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional<Motion> motion, Span offset) {
 
+    private static final int LONGEST_WORDS = 200;
     private static final Pattern OFFSET = Pattern.compile("(?is)(.+?)(?: ?@ ?| after )" + Span.WRITTEN);
 
     public Call(int deviceId, int phraseId) {
@@ -32,6 +34,32 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
 
     public Call(int deviceId, int phraseId, Optional<Amount> amount) {
         this(deviceId, phraseId, amount, Optional.empty(), Span.ZERO);
+    }
+
+    /**
+     * What was pasted or taken in and is no phrase of the machine: it stands in its cell as it was written, and sends nothing until the
+     * machine has such a phrase.
+     */
+    public static Call asWritten(int deviceId, String words) {
+        return new Call(deviceId, 0, Optional.of(new Amount.Text(Cut.to(LONGEST_WORDS, words))));
+    }
+
+    /** Whether it is words alone. */
+    public boolean isWords() {
+        return phraseId == 0;
+    }
+
+    private String words() {
+        return amount.map(a -> a instanceof Amount.Text text ? text.text() : "").orElse("");
+    }
+
+    /** The call that its words mean by now, where they mean one; else itself. */
+    Call found(Device device) {
+        try {
+            return isWords() ? of(device, words()) : this;
+        } catch (Refusal notYet) {
+            return this;
+        }
     }
 
     // Asked for at every call of a plan: those that a record makes for itself are slow until they are compiled well.
@@ -104,6 +132,9 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
 
     /** What its cell says, as {@link #of} reads it; empty when its phrase is gone. */
     public String tell(Device device) {
+        if (isWords()) {
+            return words();
+        }
         return device.phrase(phraseId).map(p -> tell(device, p)).orElse("");
     }
 

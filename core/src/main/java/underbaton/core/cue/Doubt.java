@@ -17,11 +17,21 @@ public final class Doubt {
     /** @return in words, what is doubtful in what a machine gets at a cue; empty when all is well */
     public static Optional<String> of(Cue cue, Device device) {
         List<Call> calls = cue.callsFor(device.id());
-        return misfit(calls, device)
+        return words(calls, device)
+                .or(() -> misfit(calls, device))
                 .or(() -> leftOut(calls, device))
                 .or(() -> bothWays(calls, device))
                 .or(() -> beforeGo(cue, calls))
                 .or(() -> patchSet(calls, device));
+    }
+
+    /** What was pasted from elsewhere, and is no phrase here. */
+    private static Optional<String> words(List<Call> calls, Device device) {
+        return calls.stream()
+                .filter(Call::isWords)
+                .findFirst()
+                .map(c -> device.name() + " has no phrase “" + c.tell(device) + "”: nothing is sent until it has, or"
+                        + " another is written here");
     }
 
     /** Whether a call can still be made as it was written. */

@@ -163,6 +163,9 @@ final class NumberedAnew {
     }
 
     private Stream<Call> call(Call call) {
+        if (call.isWords() && counted.containsKey(call.deviceId())) {
+            return Stream.of(new Call(counted.get(call.deviceId()), 0, call.amount()));
+        }
         Phrase phrase = show.phrase(call).orElse(null);
         if (phrase == null) {
             return Stream.empty();

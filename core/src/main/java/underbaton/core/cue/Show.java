@@ -195,7 +195,8 @@ public record Show(
         Device device = requireDevice(deviceId);
         boolean added = phrase.id() == 0;
         Device changed = device.withPhrase(added ? phrase.withId(nextId) : phrase);
-        return next(name, added ? nextId + 1 : nextId, replaced(devices, d -> d.id() == deviceId ? changed : d), items);
+        return next(name, added ? nextId + 1 : nextId, replaced(devices, d -> d.id() == deviceId ? changed : d), items)
+                .withWordsFound(deviceId);
     }
 
     /** Exchanges a device's whole phrasebook; its new phrases (id 0) get ids. Calls follow their phrases by id. */
@@ -207,7 +208,19 @@ public record Show(
             phrases.add(phrase.id() == 0 ? phrase.withId(next++) : phrase);
         }
         Device numbered = changed.withPhrases(phrases);
-        return next(name, next, replaced(devices, d -> d.id() == numbered.id() ? numbered : d), items);
+        return next(name, next, replaced(devices, d -> d.id() == numbered.id() ? numbered : d), items)
+                .withWordsFound(changed.id());
+    }
+
+    /** What stood in cells as words becomes the call that it means, as soon as the machine has such a phrase. */
+    private Show withWordsFound(int deviceId) {
+        Device device = requireDevice(deviceId);
+        List<Cue> found = cues().filter(c -> c.calls().stream().anyMatch(k -> k.isWords() && k.deviceId() == deviceId))
+                .map(c -> c.withCalls(c.calls().stream()
+                        .map(k -> k.deviceId() == deviceId ? k.found(device) : k)
+                        .toList()))
+                .toList();
+        return found.isEmpty() ? this : withCuesExchanged(found);
     }
 
     /** Takes a phrase out, with every call of it. */

@@ -58,7 +58,7 @@ public record CueListChange(
             this.before = show;
             this.show = show;
             this.table = table;
-            this.machines = new Repointing(show, table.machines());
+            this.machines = new Repointing(show, table.machines(), false);
         }
 
         CueListChange read(boolean complete) {

@@ -232,7 +232,7 @@ public record CueTable(List<String> known, List<Column> machines, List<Row> rows
      * @throws Refusal when a row cannot be read; nothing has been taken then
      */
     public Taken into(Show show, int itemId, int afterCueId) {
-        Repointing pointing = new Repointing(show, machines);
+        Repointing pointing = new Repointing(show, machines, true);
         List<Cue> cues = pointing.cues(this);
         if (cues.isEmpty()) {
             throw new Refusal("file", "There is no cue in what was copied.");

@@ -31,9 +31,12 @@ final class Repointing {
 
     private final Show show;
     private final List<Column> columns;
+    private final boolean keepsWords;
     private final List<String> left = new ArrayList<>();
 
-    Repointing(Show show, List<Column> columns) {
+    /** @param keepsWords whether what could not be matched stands in the cell of the machine of that name as it was written */
+    Repointing(Show show, List<Column> columns, boolean keepsWords) {
+        this.keepsWords = keepsWords;
         this.show = show;
         this.columns = columns;
     }
@@ -150,8 +153,10 @@ final class Repointing {
                 why = meant ? device.name() + " refuses it: " + refused.getMessage() : why;
             }
         }
-        left.add("Cue " + cue.number() + ", " + column.machine() + ": “" + part + "”, " + why);
-        return Optional.empty();
+        boolean kept = keepsWords && named.isPresent();
+        left.add("Cue " + cue.number() + ", " + column.machine() + ": “" + part + "”, " + why
+                + (kept ? "; it stands in its cell and sends nothing" : ""));
+        return named.filter(d -> kept).map(d -> Call.asWritten(d.id(), part));
     }
 
     /** Whether the phrase's whole name was written; an unfinished one will do for the machine of that name alone. */

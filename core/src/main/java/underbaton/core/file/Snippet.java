@@ -80,7 +80,7 @@ public record Snippet(String name, Meter meter, CueTable cues) {
      */
     public Taken drop(Show show, int itemId, long tick) {
         Placing placing = new Placing(show, itemId);
-        Repointing machines = new Repointing(show, cues.machines());
+        Repointing machines = new Repointing(show, cues.machines(), true);
         List<Cue> here = machines.cues(cues);
         BarMap own = bars(meter);
         long first = here.stream()

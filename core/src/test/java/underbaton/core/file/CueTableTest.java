@@ -9,15 +9,22 @@ import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
+import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
+import underbaton.core.midi.ChannelMessage.NoteOn;
+import underbaton.core.plan.PlannedCall;
+import underbaton.core.plan.Planner;
 import underbaton.core.rig.Department;
+import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.score.Score;
@@ -128,6 +135,42 @@ class CueTableTest {
         assertThat(first.calls()).isEqualTo(cue(show, "1").calls());
         assertThat(CueTable.cell(cue(change.show(), "2"), show.devices().get(1)))
                 .isEqualTo("Play");
+    }
+
+    /** Pasted, what the machine of that name does not know stands in its cell as it was written, and is a call as soon as it does. */
+    @Test
+    void whatIsPastedAndNotKnownWaitsInItsCellAsWords() {
+        CueTable rows = CueTable.read(
+                "item\tcue\tLX Lights\tVD Player\nOne\t50\tGreen + Amber\tPlay".getBytes(StandardCharsets.UTF_8));
+        Taken taken = rows.into(show, show.items().get(0).id(), 0);
+        assertThat(taken.left())
+                .containsExactly(
+                        "Cue 50, Lights: “Green”, no machine here has that phrase; it stands in its cell and sends nothing");
+        Device lights = show.devices().get(0);
+        Cue pasted = taken.show()
+                .cues()
+                .filter(c -> c.calls().stream().anyMatch(Call::isWords))
+                .findFirst()
+                .orElseThrow();
+        assertThat(CueTable.cell(pasted, lights)).isEqualTo("Green + Amber");
+        assertThat(Doubt.of(pasted, lights))
+                .hasValueSatisfying(w -> assertThat(w).contains("has no phrase “Green”"));
+        assertThat(Planner.plan(taken.show()).cues().stream()
+                        .filter(c -> c.cueId() == pasted.id())
+                        .flatMap(c -> c.calls().stream())
+                        .map(PlannedCall::phrase))
+                .containsExactly("Amber", "Play");
+        byte[] file = ShowFile.write(taken.show());
+        assertThat(CueTable.cell(
+                        cue(ShowFile.read(1, file), pasted.number().toString()),
+                        ShowFile.read(1, file).devices().get(0)))
+                .isEqualTo("Green + Amber");
+        Show known = taken.show()
+                .withPhrase(lights.id(), new Phrase(0, "Green", List.of(new NoteOn(0, 9, 1)), Effect.HOLDS, false));
+        assertThat(Doubt.of(
+                        cue(known, pasted.number().toString()), known.devices().get(0)))
+                .isEmpty();
+        assertThat(cue(known, pasted.number().toString()).calls()).noneMatch(Call::isWords);
     }
 
     @Test

@@ -1,5 +1,6 @@
 package underbaton.web.hands;
 
+import jakarta.servlet.http.HttpServletResponse;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -32,6 +33,7 @@ import underbaton.core.signal.Outcome;
 import underbaton.core.signal.Reaction;
 import underbaton.web.live.Live;
 import underbaton.web.page.Fingerprint;
+import underbaton.web.page.Notice;
 import underbaton.web.page.Pages;
 import underbaton.web.page.Typed;
 import underbaton.web.shows.Shows;
@@ -159,7 +161,12 @@ class HandsController {
     }
 
     @PostMapping("/shows/{showId}/hands/keys")
-    String keep(@PathVariable int showId, KeyForm form, @RequestParam(defaultValue = "") String was, Model model) {
+    String keep(
+            @PathVariable int showId,
+            KeyForm form,
+            @RequestParam(defaultValue = "") String was,
+            HttpServletResponse response,
+            Model model) {
         Show changed = shows.edit(showId, (form.id() == 0 ? "add the key " : "change the key ") + form.name(), s -> {
             Optional<HandKey> there = form.id() == 0
                     ? Hands.page(s, form.page()).flatMap(p -> p.at(form.row(), form.column()))
@@ -167,6 +174,9 @@ class HandsController {
             Fingerprint.require(was, there, "this key");
             return Hands.withKey(s, form.page(), form.toKey(s));
         });
+        if (form.way() != HandKey.Way.PRESS && form.off().isBlank()) {
+            Notice.with(response, "“" + form.name() + "” has nothing under off: nothing is sent when it goes off.");
+        }
         return drawn(changed, form.page(), model);
     }
 

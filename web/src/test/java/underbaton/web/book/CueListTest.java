@@ -170,6 +170,8 @@ class CueListTest {
         assertThat(page.locator("#notice")).containsText("Cue 1, Lights: “Amber”, no machine here has that phrase");
         assertThat(numbers(other)).containsExactly("1", "2", "2.1", "2.2", "3", "4");
         assertThat(page.locator("tr[data-number='2.2']")).containsText("Blue");
+        assertThat(page.locator("tr[data-number='2.1']")).containsText("Amber");
+        assertThat(page.locator("tr[data-number='2.1'] .astray").first()).isVisible();
         press(page, "Escape", "Control+z");
         assertThat(page.locator("tr.cue")).hasCount(4);
     }
