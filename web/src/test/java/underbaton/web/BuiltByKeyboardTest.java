@@ -119,7 +119,7 @@ class BuiltByKeyboardTest {
         press("l");
         focused("#list-kind");
         // Its first letter is enough; the page is drawn anew with the choice.
-        type("i");
+        type("b");
         until("it has a list", () -> device("Desk").list().isPresent());
         assertThat(page.locator("[command=show-modal][commandfor=paste]")).isVisible();
         focused("#list-kind");

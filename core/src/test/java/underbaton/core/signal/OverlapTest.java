@@ -24,7 +24,7 @@ import underbaton.core.rig.Numbering;
 /** Two patterns overlap when a message is taken by both: here all messages are tried that could be. */
 class OverlapTest {
 
-    private static final int PAIRS = 10_000;
+    private static final int PAIRS = Integer.getInteger("baton.pairs", 3000);
 
     private final Random random = new Random(2030);
 

@@ -112,7 +112,7 @@ class PhrasebookTest {
     @Test
     void fortyLooksArePastedFiredAndMovedByKeyboardAlone() {
         tabTo(".list-rule [name=kind]");
-        page.keyboard().type("i");
+        page.keyboard().type("b");
         tabTo("[command=show-modal][commandfor=paste]");
         page.keyboard().press("Enter");
         tabTo("#paste textarea");
@@ -156,7 +156,7 @@ class PhrasebookTest {
     @Test
     void aDeskThatSortedItselfIsFollowedByPastingItsListAnew() {
         tabTo(".list-rule [name=kind]");
-        page.keyboard().type("i");
+        page.keyboard().type("b");
         pasteTheDesksList();
         assertThat(page.locator(".entry")).hasCount(24);
         writeACueForEveryLook();
@@ -178,7 +178,7 @@ class PhrasebookTest {
     @Test
     void aListThatCannotBeIsRefusedAndStaysWhereItWasTyped() {
         tabTo(".list-rule [name=kind]");
-        page.keyboard().type("i");
+        page.keyboard().type("b");
         page.locator("[command=show-modal][commandfor=paste]").click();
         page.locator("#paste textarea").fill("1. Dark\n2. Amber\n3. dark");
         page.locator("#paste .main").click();
@@ -191,7 +191,7 @@ class PhrasebookTest {
     @Test
     void eachLineOfAPastedListCanBeChangedBeforeItIsTaken() {
         tabTo(".list-rule [name=kind]");
-        page.keyboard().type("i");
+        page.keyboard().type("b");
         page.locator("[command=show-modal][commandfor=paste]").click();
         page.locator("#paste textarea").fill("Looks of the summer\n1 - Dark\n2 - Ambr\n4 - Blue\n5 - Spare");
         page.locator("#paste .main").click();
@@ -344,7 +344,7 @@ class PhrasebookTest {
     void aChoiceIsTypedWithAllItsLettersThoughTheSheetIsDrawnAnew() {
         page.locator("#list-kind").focus();
         page.evaluate("window.before = document.getElementById('list-kind')");
-        page.keyboard().type("is recalled by p", new Keyboard.TypeOptions().setDelay(60));
+        page.keyboard().type("by p", new Keyboard.TypeOptions().setDelay(60));
         assertThat(page.locator("#list-kind")).hasValue("PROGRAM");
         until("it is kept", () -> lights().list()
                 .filter(l -> l.kind() == PositionList.Kind.PROGRAM)

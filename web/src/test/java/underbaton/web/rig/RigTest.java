@@ -174,7 +174,7 @@ class RigTest {
         assertThat(page.locator(".entry")).hasCount(before + 6);
         assertThat(page.locator(".group")).hasText("Strips");
         assertThat(line("Flute mute").locator(".says"))
-                .hasText("control 1 to 127 on channel +1 | control 1 to 0 on channel +1");
+                .hasText("control 1 to 127 on channel 6 | control 1 to 0 on channel 6");
 
         page.getByText("table", new Page.GetByTextOptions().setExact(true)).click();
         page.getByLabel("CSV file").setInputFiles(csv("name,says\nHarp level,note 3\nDrum,note 200"));
