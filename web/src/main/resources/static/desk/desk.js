@@ -139,6 +139,8 @@ document.addEventListener('live', (e) => {
   document.body.classList.toggle('left-the-desk', left);
   if (left) document.querySelectorAll('dialog[open]').forEach((dialog) => dialog.close());
 });
+document.addEventListener('click', (e) => { if (e.target.closest('[data-lamps]')) document.getElementById('lamps').classList.toggle('open'); });
+
 // A machine that is lost, or says that it did something else, stands at the top and is read aloud; so is the cue that was given last.
 const away = document.getElementById('away');
 const given = document.getElementById('given');

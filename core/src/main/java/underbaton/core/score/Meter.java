@@ -1,5 +1,6 @@
 package underbaton.core.score;
 
+import java.util.OptionalInt;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import underbaton.core.rig.Refusal;
@@ -9,9 +10,9 @@ import underbaton.core.rig.Refusal;
  *
  * @param beats the upper number, 1–32
  * @param unit 2, 4, 8 or 16
- * @param counted the beats that people count, of equal length; 0 for as many as the upper number says
+ * @param counted the beats that people count, of equal length; empty for as many as the upper number says
  */
-public record Meter(int beats, int unit, int counted) {
+public record Meter(int beats, int unit, OptionalInt counted) {
 
     public static final Meter COMMON = new Meter(4, 4);
 
@@ -24,16 +25,17 @@ public record Meter(int beats, int unit, int counted) {
         if (!known || beats < 1 || beats > 32) {
             throw new Refusal("meter", "A meter is 1 to 32 halves, quarters, eighths or sixteenths, such as 6/8.");
         }
-        counted = counted == 0 ? beats : counted;
-        if (counted < 1 || beats % counted != 0) {
+        int in = counted.orElse(beats);
+        if (in < 1 || beats % in != 0) {
             throw new Refusal(
-                    "meter", beats + "/" + unit + " is not counted in " + counted + ": its beats are of equal length.");
+                    "meter", beats + "/" + unit + " is not counted in " + in + ": its beats are of equal length.");
         }
+        counted = in == beats ? OptionalInt.empty() : counted;
     }
 
     /** Counted as the upper number says. */
     public Meter(int beats, int unit) {
-        this(beats, unit, beats);
+        this(beats, unit, OptionalInt.empty());
     }
 
     /** @param typed {@code 6/8}, {@code 6/8 in 2} */
@@ -46,24 +48,29 @@ public record Meter(int beats, int unit, int counted) {
         return new Meter(
                 beats,
                 Integer.parseInt(m.group(2)),
-                m.group(3) == null ? beats : Math.max(1, Integer.parseInt(m.group(3))));
+                m.group(3) == null ? OptionalInt.empty() : OptionalInt.of(Integer.parseInt(m.group(3))));
     }
 
     /** The same, counted by beats of so many MIDI clocks (24 a quarter), where they make up the bar; else as it is. */
     public Meter countedBy(int clocks) {
         int bar = CLOCKS * 4 * beats / unit;
         boolean fits = clocks > 0 && bar % clocks == 0 && bar / clocks < beats && beats % (bar / clocks) == 0;
-        return fits ? new Meter(beats, unit, bar / clocks) : this;
+        return fits ? new Meter(beats, unit, OptionalInt.of(bar / clocks)) : this;
+    }
+
+    /** How many beats people count. */
+    public int countedBeats() {
+        return counted.orElse(beats);
     }
 
     /** The MIDI clocks of a beat. */
     public int clocks() {
-        return CLOCKS * 4 * beats / unit / counted;
+        return CLOCKS * 4 * beats / unit / countedBeats();
     }
 
     /** Of a beat as people count. */
     public int beatTicks() {
-        return barTicks() / counted;
+        return barTicks() / countedBeats();
     }
 
     public int barTicks() {
@@ -72,6 +79,6 @@ public record Meter(int beats, int unit, int counted) {
 
     @Override
     public String toString() {
-        return beats + "/" + unit + (counted == beats ? "" : " in " + counted);
+        return beats + "/" + unit + (counted.isEmpty() ? "" : " in " + counted.getAsInt());
     }
 }

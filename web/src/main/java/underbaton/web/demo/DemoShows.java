@@ -1,6 +1,7 @@
 package underbaton.web.demo;
 
 import java.util.List;
+import java.util.Optional;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.stereotype.Component;
@@ -10,6 +11,7 @@ import underbaton.core.rig.Device;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.Settings;
 import underbaton.web.shows.Shows;
+import underbaton.web.shows.Spine;
 import underbaton.web.stage.Stage;
 
 /**
@@ -40,11 +42,12 @@ class DemoShows implements ApplicationRunner {
         }
         for (String resource : BOOKS) {
             DemoBook book = new DemoBook(resource, firstPort);
-            Show show = shows.all().stream()
+            Optional<Spine> kept = shows.spines().stream()
                     .filter(s -> s.name().equals(book.name()))
-                    .findFirst()
-                    .orElseGet(() -> shows.create(book.name(), book::writeInto));
-            pointAtStandIns(show);
+                    .findFirst();
+            // One that cannot be read is told on its shelf, and keeps its name.
+            (kept.isPresent() ? kept.get().show() : Optional.of(shows.create(book.name(), book::writeInto)))
+                    .ifPresent(this::pointAtStandIns);
         }
         if (stage.openShow().isEmpty()) {
             shows.all().stream().findFirst().ifPresent(s -> stage.open(s.id()));

@@ -117,9 +117,7 @@ final class Ruler {
                         barX(stands(m)) + 8,
                         m.meter().beats(),
                         m.meter().unit(),
-                        m.meter().counted() == m.meter().beats()
-                                ? ""
-                                : "in " + m.meter().counted()))
+                        m.meter().counted().isEmpty() ? "" : "in " + m.meter().countedBeats()))
                 .toList();
     }
 

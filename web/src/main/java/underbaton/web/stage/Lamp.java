@@ -30,6 +30,11 @@ public record Lamp(
         String unanswered,
         boolean armed) {
 
+    /** Whether nobody needs to look at it: reached, in time, with nothing missed. */
+    public boolean well() {
+        return armed && reached && behind == 0 && unanswered.isEmpty();
+    }
+
     /** One short line beside the lamp. */
     public String line() {
         if (!armed) {

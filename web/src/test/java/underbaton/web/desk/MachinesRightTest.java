@@ -154,7 +154,7 @@ class MachinesRightTest {
         go("24");
         until("the bed runs", () -> player().loop().isPresent());
         jump("70");
-        assertThat(page.locator(".offer")).containsText("not as the book says here");
+        assertThat(page.locator(".offer")).containsText("from the book here");
         page.keyboard().press("c");
         Locator sheet = page.locator("#catch-up");
         assertThat(sheet).containsText("just before cue 70");
