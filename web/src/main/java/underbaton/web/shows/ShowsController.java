@@ -89,8 +89,8 @@ class ShowsController {
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void create(@RequestParam String name, HttpServletResponse response) {
         int id = shows.create(name).id();
-        // A running show stays on the desk; the new one is written beside it.
-        if (running().isEmpty()) {
+        // What is on the desk stays there; the new one is written beside it.
+        if (stage.openShow().isEmpty()) {
             stage.open(id);
         }
         response.setHeader("HX-Redirect", "/shows/" + id + "/rig");

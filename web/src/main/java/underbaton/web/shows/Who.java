@@ -47,7 +47,9 @@ public class Who extends OncePerRequestFilter {
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
-        if (request.getMethod().equals("GET") && name(request).isEmpty()) {
+        String wanted = request.getHeader(HttpHeaders.ACCEPT);
+        boolean page = request.getMethod().equals("GET") && wanted != null && wanted.contains("text/html");
+        if (page && name(request).isEmpty()) {
             String name = UUID.randomUUID().toString().replace("-", "").substring(0, 16);
             // Our scripts read it: the drawing of what undo would take back is one for all browsers.
             response.addHeader(
