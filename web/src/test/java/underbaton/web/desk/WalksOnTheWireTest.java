@@ -60,7 +60,7 @@ class WalksOnTheWireTest {
     @RegisterExtension
     static final UnderBaton baton = new UnderBaton();
 
-    private static final int WALKS = Integer.getInteger("baton.wireWalks", 4);
+    private static final int WALKS = Integer.getInteger("baton.wireWalks", 2);
     private static final long FIRST = Long.getLong("baton.wireWalk", 0);
 
     private static final String BOOK =

@@ -64,7 +64,7 @@ class EveryEditTest {
     @RegisterExtension
     static final UnderBaton baton = new UnderBaton();
 
-    private static final int EDITS = Integer.getInteger("baton.edits", 150);
+    private static final int EDITS = Integer.getInteger("baton.edits", 100);
     private static final long SEED = Long.getLong("baton.seed", 22);
     private static final int LOOKED_AT_EACH = 25;
     private static final String MAPPING = "requestMappingHandlerMapping";

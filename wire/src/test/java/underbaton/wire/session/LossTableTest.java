@@ -31,7 +31,7 @@ import underbaton.wire.SystemClock;
 class LossTableTest {
 
     private static final InetAddress LOOPBACK = InetAddress.getLoopbackAddress();
-    private static final int OF_EACH = 200;
+    private static final int OF_EACH = Integer.getInteger("baton.losses", 100);
 
     /** What is sent, the n-th time; and whether each single one counts, or only the last. */
     private record Kind(boolean counts, IntFunction<List<MidiMessage>> sent) {}
