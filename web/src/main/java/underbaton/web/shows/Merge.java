@@ -114,7 +114,8 @@ final class Merge {
         return new Refusal(
                 "",
                 "This cannot be taken back by itself: " + what
-                        + " was changed since on another screen. Undo it there first, or write it as you want it.");
+                        + " was changed since on another screen. Undo it there first, or write it as you want it. The next undo takes"
+                        + " back what you did before.");
     }
 
     private static void requireApart(Show show) {

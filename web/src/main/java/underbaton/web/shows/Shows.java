@@ -430,7 +430,7 @@ public class Shows {
             // What others have done since stays as it is.
             Show after = before.saysTheSameAs(step.from)
                     ? before.withContentOf(step.to)
-                    : Merge.of(before, step.from, step.to);
+                    : merged(before, step, from.apply(history));
             // Another show may have that name by now, which stops no undo: this one's stays as it is.
             boolean nameIsTaken = !after.name().equals(before.name())
                     && namesake(showId, after.name()).isPresent();
@@ -443,6 +443,17 @@ public class Shows {
                     nameIsTaken
                             ? step.what + ", but for the name “" + after.name() + "”, which another show has"
                             : step.what);
+        }
+    }
+
+    /** A step that cannot be taken back by itself does not stand in the way of those before it: they are asked first from now on. */
+    private static Show merged(Show now, Step step, Deque<Step> steps) {
+        try {
+            return Merge.of(now, step.from, step.to);
+        } catch (Refusal changedSince) {
+            steps.removeIf(s -> s == step);
+            steps.addLast(step);
+            throw changedSince;
         }
     }
 

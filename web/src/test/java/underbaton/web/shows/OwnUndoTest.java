@@ -119,6 +119,19 @@ class OwnUndoTest {
     }
 
     @Test
+    void whatCannotBeTakenBackByItselfDoesNotStandInTheWay() {
+        edit(ANN, "add 1", cue("1", "Ann"));
+        edit(ANN, "add 2", cue("2", "Ann"));
+        edit(BEN, "change 2", cue("2", "Ben"));
+        assertThatThrownBy(() -> undo(ANN)).hasMessageContaining("cue 2 was changed since");
+        assertThat(undo(ANN)).isEqualTo("Undone: add 1.");
+        assertThat(cues()).isEqualTo("2 Ben");
+        undo(BEN);
+        assertThat(undo(ANN)).isEqualTo("Undone: add 2.");
+        assertThat(cues()).isEmpty();
+    }
+
+    @Test
     void whatTheHouseDidAnybodyTakesBack() {
         shows.edit(show, "by the house", cue("1", "House"));
         assertThat(undo(BEN)).isEqualTo("Undone: by the house.");
