@@ -61,6 +61,7 @@ final class GoBench {
     /** All pages are on this very machine, which must draw for them and read for them. */
     private static final long CROWDED_PAUSE = 100;
 
+    private static final long IDLE_SECONDS = 10;
     private static final long PATIENCE_SECONDS = 20;
     private static final long SIGNALS_EACH_NANOS = 9_900_000;
     private static final int SIGNALS_AT_ONCE = 20;
@@ -116,12 +117,21 @@ final class GoBench {
             crowd.stillHere();
             Row.print("with " + PAGES + " pages open (< 20)", taken);
             System.out.printf("    they were sent %d MB%n", (crowd.letters() - before) / 1_000_000);
+            idle(crowd);
         }
         Process importer = Importer.start(base, path);
         Thread.sleep(2000);
         Row.print("with large imports beside (< 20)", goOverHttp(path, GOS, 20));
         System.out.printf("    %s%n", Importer.end(importer));
         application.post(path + "/delete", Map.of("stops", "true"));
+    }
+
+    /** Nothing happens, and little should be said of it. */
+    private static void idle(Crowd crowd) throws InterruptedException {
+        Thread.sleep(1000);
+        long before = crowd.letters();
+        Thread.sleep(IDLE_SECONDS * 1000);
+        System.out.printf("    idle they are sent %d kB a second%n", (crowd.letters() - before) / IDLE_SECONDS / 1000);
     }
 
     /** The machine rides twenty faders meanwhile. */

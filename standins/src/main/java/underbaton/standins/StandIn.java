@@ -59,6 +59,11 @@ public final class StandIn implements AutoCloseable {
         this.watcher = watcher;
     }
 
+    /** By what it is reached, in words. */
+    public String wire() {
+        return model instanceof Model.Osc ? "OSC" : "network MIDI";
+    }
+
     public String name() {
         return name;
     }

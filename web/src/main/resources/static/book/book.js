@@ -17,8 +17,10 @@ const settled = () => {
   showFolded();
   document.getElementById('count').textContent = count || '';
   const left = document.getElementById('left');
-  if (left) baton.left(left); else if (done) baton.say(done);
-  if (added) choose(cellAt({ cue: added, column: 'what' })); else if (!editing() && at()) chooseAgain();
+  if (left) baton.left(left);
+  else if (done) baton.say(done);
+  if (added) choose(cellAt({ cue: added, column: 'what' }));
+  else if (!editing() && at()) chooseAgain();
   catchUp();
 };
 
@@ -53,14 +55,21 @@ document.getElementById('notice').addEventListener('click', (e) => {
 
 document.getElementById('find').addEventListener('keydown', async (e) => {
   const field = e.target;
-  if (e.key === 'Escape') { field.value = ''; field.blur(); }
+  if (e.key === 'Escape') {
+    field.value = '';
+    field.blur();
+  }
   const words = field.value.trim();
   if (e.key !== 'Enter' || !words) return;
   const response = await baton.ask(path(`find?${new URLSearchParams({ words, after: at()?.cue || 0 })}`));
   if (!response) return;
   const id = await response.text();
-  if (cue(id)) goTo({ cue: id, column: at()?.column || 'what' }); else baton.say(`Nothing in the book says “${words}”.`);
+  if (cue(id)) goTo({ cue: id, column: at()?.column || 'what' });
+  else baton.say(`Nothing in the book says “${words}”.`);
 });
-document.addEventListener('step', (e) => { e.preventDefault(); later(() => change(e.detail.step)); });
+document.addEventListener('step', (e) => {
+  e.preventDefault();
+  later(() => change(e.detail.step));
+});
 
 settled();

@@ -14,7 +14,10 @@ export const chosenCell = () => cellAt(chosen);
 export const chosenCue = () => chosen && cue(chosen.cue);
 
 const mark = (cell) => {
-  book.querySelectorAll('.sel').forEach((c) => { c.classList.remove('sel'); c.tabIndex = -1; });
+  book.querySelectorAll('.sel').forEach((c) => {
+    c.classList.remove('sel');
+    c.tabIndex = -1;
+  });
   cell.classList.add('sel');
   cell.tabIndex = 0;
 };
@@ -25,7 +28,10 @@ export const choose = (cell, focus = true) => {
   chosen = placeOf(cell);
   corner = null;
   showBlock();
-  if (focus) { cell.focus({ preventScroll: true }); cell.scrollIntoView({ block: 'nearest' }); }
+  if (focus) {
+    cell.focus({ preventScroll: true });
+    cell.scrollIntoView({ block: 'nearest' });
+  }
   showStrip();
 };
 
@@ -75,9 +81,13 @@ export const stretchTo = (to) => {
 };
 export const stretch = (down, right) => {
   const to = beside(corner || chosen, down, right);
-  if (row(to.cue)) stretchTo(to); else during(draw(cue(to.cue).leaf)).then(() => stretchTo(to));
+  if (row(to.cue)) stretchTo(to);
+  else during(draw(cue(to.cue).leaf)).then(() => stretchTo(to));
 };
-export const single = () => { corner = null; showBlock(); };
+export const single = () => {
+  corner = null;
+  showBlock();
+};
 
 const showBlock = () => {
   book.querySelectorAll('.in-block').forEach((c) => c.classList.remove('in-block'));
@@ -85,7 +95,10 @@ const showBlock = () => {
   const b = block();
   const ids = new Set(b.cues.map((c) => c.id));
   book.querySelectorAll('tr.cue').forEach((r) => {
-    if (ids.has(r.dataset.cue)) [...r.cells].filter((c) => b.whole || b.columns.includes(c.dataset.column)).forEach((c) => c.classList.add('in-block'));
+    if (ids.has(r.dataset.cue))
+      [...r.cells]
+        .filter((c) => b.whole || b.columns.includes(c.dataset.column))
+        .forEach((c) => c.classList.add('in-block'));
   });
 };
 
@@ -93,22 +106,33 @@ const showBlock = () => {
 export const chooseAgain = () => {
   const other = corner;
   const cell = chosenCell();
-  if (!cell) { if (chosenCue()) goTo(chosen); return; }
+  if (!cell) {
+    if (chosenCue()) goTo(chosen);
+    return;
+  }
   choose(cell, document.activeElement === document.body);
-  if (other && cue(other.cue)) { corner = other; showBlock(); }
+  if (other && cue(other.cue)) {
+    corner = other;
+    showBlock();
+  }
 };
 document.addEventListener('drawn', showBlock);
 
 // ---- the strip
 
-const HINT = '<div class="strip-part">whole cues: more <key-of act="stretch"></key-of> copy <key-of act="copy"></key-of> paste below <key-of act="paste"></key-of> mark and note <key-of act="remarks"></key-of> delete <key-of act="remove"></key-of></div>';
+const HINT =
+  '<div class="strip-part">whole cues: more <key-of act="stretch"></key-of> copy <key-of act="copy"></key-of> paste below <key-of act="paste"></key-of> mark and note <key-of act="remarks"></key-of> delete <key-of act="remove"></key-of></div>';
 let asking;
 let wanted = '';
 
 /** @param phrase one that is about to be picked; what stands in the cell without */
 export const showStrip = (phrase = '') => {
   clearTimeout(asking);
-  if (!chosen || !/^\d+$/.test(chosen.column)) { wanted = ''; strip.innerHTML = chosen?.column === 'number' ? HINT : ''; return; }
+  if (!chosen || !/^\d+$/.test(chosen.column)) {
+    wanted = '';
+    strip.innerHTML = chosen?.column === 'number' ? HINT : '';
+    return;
+  }
   const query = `${new URLSearchParams({ cue: chosen.cue, device: chosen.column, phrase })}`;
   wanted = query;
   asking = setTimeout(async () => {

@@ -9,9 +9,15 @@ import { write } from './cell.js';
 const ROWS = /^item\tkind\tlength\tcue\t/;
 
 /** Several cells in one edit: of each its cue, its column and what it shall say. */
-const writeAll = (cells) => (cells.length ? change('cells', { cells: JSON.stringify(cells.map((c) => ({ ...c, cue: Number(c.cue), version: cue(c.cue).version }))) }) : Promise.resolve());
+const writeAll = (cells) =>
+  cells.length
+    ? change('cells', {
+        cells: JSON.stringify(cells.map((c) => ({ ...c, cue: Number(c.cue), version: cue(c.cue).version }))),
+      })
+    : Promise.resolve();
 const clearable = (column) => column !== 'number';
-const allOf = (b, said) => b.cues.flatMap(({ id }) => b.columns.filter(clearable).map((column) => ({ cue: id, column, text: said(column) })));
+const allOf = (b, said) =>
+  b.cues.flatMap(({ id }) => b.columns.filter(clearable).map((column) => ({ cue: id, column, text: said(column) })));
 
 export const clearBlock = () => writeAll(allOf(block(), () => ''));
 
@@ -34,7 +40,10 @@ export const fillDown = async () => {
   if (!lines) return;
   const [top] = lines;
   const text = (column) => top[b.columns.indexOf(column)];
-  if (b.cues.length > 1) { writeAll(allOf({ ...b, cues: b.cues.slice(1) }, text)); return; }
+  if (b.cues.length > 1) {
+    writeAll(allOf({ ...b, cues: b.cues.slice(1) }, text));
+    return;
+  }
   const below = cues()[place(b.cues[0].id) + 1];
   if (!below || !clearable(at().column)) return;
   goTo({ cue: below.id, column: at().column });
@@ -44,7 +53,9 @@ export const fillDown = async () => {
 export const removeCues = (gone = block().cues) => {
   const next = cues()[place(gone.at(-1).id) + 1] || cues()[place(gone[0].id) - 1];
   const { column } = at();
-  return change('cues/delete', { cues: gone.map((c) => c.id).join(',') }).then((done) => done && next && goTo({ cue: next.id, column }));
+  return change('cues/delete', { cues: gone.map((c) => c.id).join(',') }).then(
+    (done) => done && next && goTo({ cue: next.id, column }),
+  );
 };
 
 // Like keys, what is copied and pasted waits until the book has been written.
@@ -67,7 +78,15 @@ const copy = async (cut, data) => {
   if (text === null || text === undefined) return;
   // Only what is at hand at once can go onto the clipboard by the event itself.
   if (data && atHand) data.setData('text/plain', text);
-  else if (!(await navigator.clipboard?.writeText(text).then(() => true, () => false))) { baton.say('The browser does not let this page write to the clipboard.'); return; }
+  else if (
+    !(await navigator.clipboard?.writeText(text).then(
+      () => true,
+      () => false,
+    ))
+  ) {
+    baton.say('The browser does not let this page write to the clipboard.');
+    return;
+  }
   if (cut && whole) await removeCues(b.cues);
   else if (cut) await writeAll(allOf(b, () => ''));
   if (whole) baton.say(b.cues.length === 1 ? 'One cue copied.' : `${b.cues.length} cues copied.`);
@@ -82,14 +101,32 @@ document.addEventListener('paste', (e) => {
 
 const paste = (text) => {
   if (!chosenCue()) return;
-  if (ROWS.test(text)) { change('rows', { item: chosenCue().item, after: at().cue, text }); return; }
-  const lines = text.replace(/\r?\n$/, '').split(/\r?\n/).map((line) => line.split('\t').map((w) => w.trim()));
+  if (ROWS.test(text)) {
+    change('rows', { item: chosenCue().item, after: at().cue, text });
+    return;
+  }
+  const lines = text
+    .replace(/\r?\n$/, '')
+    .split(/\r?\n/)
+    .map((line) => line.split('\t').map((w) => w.trim()));
   const one = lines.length === 1 && lines[0].length === 1;
-  if (one && !several()) { write(at(), lines[0][0]); return; }
+  if (one && !several()) {
+    write(at(), lines[0][0]);
+    return;
+  }
   // One cell's words go into the whole block; a block of words goes right and down from the first cell.
   const b = block();
-  if (one) { writeAll(b.cues.flatMap(({ id }) => b.columns.map((column) => ({ cue: id, column, text: lines[0][0] })))); return; }
+  if (one) {
+    writeAll(b.cues.flatMap(({ id }) => b.columns.map((column) => ({ cue: id, column, text: lines[0][0] }))));
+    return;
+  }
   const below = cues().slice(place(b.cues[0].id));
   const right = columns().slice(columns().indexOf(b.columns[0]));
-  writeAll(lines.slice(0, below.length).flatMap((line, i) => line.slice(0, right.length).map((w, k) => ({ cue: below[i].id, column: right[k], text: w }))));
+  writeAll(
+    lines
+      .slice(0, below.length)
+      .flatMap((line, i) =>
+        line.slice(0, right.length).map((w, k) => ({ cue: below[i].id, column: right[k], text: w })),
+      ),
+  );
 };

@@ -7,6 +7,9 @@ const narrow = window.matchMedia('(max-width: 900px)');
 const ROOM_OF_A_COLUMN = 88;
 const ROOM_FOLDED = 26;
 const ROOM_BEFORE = 286; // cue, starts, what happens
+// Where machines are many: what stands before their columns, and a column by what is said in it, as in book.css.
+const ROOM_OF_MANY = 326;
+const LEAST = { unused: 56, plain: 68, wordy: 88, longest: 106 };
 let folded = new Set();
 
 const kept = () => `folded-${narrow.matches ? 'narrow-' : ''}${baton.show}`;
@@ -31,13 +34,23 @@ const read = () => {
 };
 
 /** The names of the columns that are not folded, from the left. */
-export const columns = () => [...book.querySelectorAll('thead [data-column]')]
-  .filter((heading) => ![...folded].some((one) => heading.classList.contains(one)))
-  .map((heading) => heading.dataset.column);
+export const columns = () =>
+  [...book.querySelectorAll('thead [data-column]')]
+    .filter((heading) => ![...folded].some((one) => heading.classList.contains(one)))
+    .map((heading) => heading.dataset.column);
+
+/** How wide the table is at least, so that no word must stand letter by letter: beyond that the paper is pushed sideways. */
+const least = () =>
+  headings().reduce((sum, heading) => {
+    if (folded.has(department(heading))) return sum + ROOM_FOLDED;
+    return sum + (LEAST[['unused', 'wordy', 'longest'].find((c) => heading.classList.contains(c))] || LEAST.plain);
+  }, ROOM_OF_MANY);
 
 export const showFolded = () => {
   const grid = book.querySelector('.grid');
-  grid?.classList.toggle('many', headings().length > 8);
+  const many = headings().length > 8;
+  grid?.classList.toggle('many', many);
+  if (grid) grid.style.minWidth = many ? `${least()}px` : '';
   book.querySelectorAll('[data-fold]').forEach((button) => {
     grid.classList.toggle(`fold-${button.dataset.fold}`, folded.has(button.dataset.fold));
     button.setAttribute('aria-pressed', folded.has(button.dataset.fold));
@@ -52,5 +65,8 @@ book.addEventListener('click', (e) => {
   showFolded();
 });
 
-narrow.addEventListener('change', () => { read(); showFolded(); });
+narrow.addEventListener('change', () => {
+  read();
+  showFolded();
+});
 read();

@@ -11,7 +11,9 @@ export const openRemarks = () => {
   const { mark, note, number } = row(chosenCue().id).dataset;
   const count = block().cues.length;
   const many = count > 1;
-  document.getElementById('book-remarks-title').textContent = many ? `Mark ${count} cues` : `Cue ${number}: mark and note`;
+  document.getElementById('book-remarks-title').textContent = many
+    ? `Mark ${count} cues`
+    : `Cue ${number}: mark and note`;
   remarks.mark.value = mark;
   remarks.dataset.was = many ? '' : `${mark} ${note || ''}`.trim();
   remarks.note.value = note || '';
@@ -30,17 +32,31 @@ remarks.addEventListener('submit', (e) => {
 // ---- numbers
 
 const numbers = document.getElementById('numbers');
-const which = () => ({ chosen: () => block().cues, item: () => cues().filter((c) => c.item === chosenCue()?.item), all: cues })[numbers.which.value]();
+const which = () =>
+  ({ chosen: () => block().cues, item: () => cues().filter((c) => c.item === chosenCue()?.item), all: cues })[
+    numbers.which.value
+  ]();
 let previews = 0;
 const previewNumbers = async () => {
   const these = which();
   const turn = ++previews;
   const place = document.getElementById('numbers-preview');
-  if (!these.length) { place.textContent = 'Choose a cue first.'; return; }
-  const response = await fetch(path(`numbers?${new URLSearchParams({ from: these[0].id, to: these.at(-1).id, first: numbers.first.value, step: numbers.step.value })}`), { headers: { 'Baton-Page': 'yes' } }).catch(() => null);
+  if (!these.length) {
+    place.textContent = 'Choose a cue first.';
+    return;
+  }
+  const response = await fetch(
+    path(
+      `numbers?${new URLSearchParams({ from: these[0].id, to: these.at(-1).id, first: numbers.first.value, step: numbers.step.value })}`,
+    ),
+    { headers: { 'Baton-Page': 'yes' } },
+  ).catch(() => null);
   const words = await response?.text();
   if (turn !== previews) return;
-  if (response) { place.innerHTML = words; place.querySelector('[data-close]')?.remove(); }
+  if (response) {
+    place.innerHTML = words;
+    place.querySelector('[data-close]')?.remove();
+  }
   numbers.querySelector('.main').disabled = !response?.ok || response.headers.has('Baton-Refused');
 };
 const openNumbers = () => {
@@ -50,12 +66,21 @@ const openNumbers = () => {
   document.getElementById('book-numbers').showModal();
   numbers.first.select();
 };
-const firstNumber = () => { numbers.first.value = which()[0]?.number || '1'; previewNumbers(); };
+const firstNumber = () => {
+  numbers.first.value = which()[0]?.number || '1';
+  previewNumbers();
+};
 numbers.which.addEventListener('change', firstNumber);
-numbers.addEventListener('input', (e) => { if (e.target !== numbers.which) previewNumbers(); });
+numbers.addEventListener('input', (e) => {
+  if (e.target !== numbers.which) previewNumbers();
+});
 numbers.addEventListener('submit', (e) => {
   e.preventDefault();
-  change('numbers', { cues: ids(which()), first: numbers.first.value, step: numbers.step.value }, document.getElementById('book-numbers'));
+  change(
+    'numbers',
+    { cues: ids(which()), first: numbers.first.value, step: numbers.step.value },
+    document.getElementById('book-numbers'),
+  );
 });
 document.querySelector('[data-renumber]').addEventListener('click', openNumbers);
 
@@ -64,6 +89,7 @@ document.querySelector('[data-renumber]').addEventListener('click', openNumbers)
 document.getElementById('book-list').addEventListener('submit', async (e) => {
   if (e.target.id !== 'take-list') return;
   e.preventDefault();
-  if (!(await change('list/take', Object.fromEntries(new FormData(e.target)), document.getElementById('book-list')))) return;
+  if (!(await change('list/take', Object.fromEntries(new FormData(e.target)), document.getElementById('book-list'))))
+    return;
   document.getElementById('book-list-change').replaceChildren();
 });

@@ -11,27 +11,43 @@ export const busy = () => going.size > 0 || waiting.length > 0;
 export const writing = () => going.size > 0;
 
 /** Does something when all that was begun is done. */
-export const later = (act) => { if (busy()) waiting.push(act); else act(); };
+export const later = (act) => {
+  if (busy()) waiting.push(act);
+  else act();
+};
 
-const drain = () => { while (!going.size && waiting.length) waiting.shift()(); };
+const drain = () => {
+  while (!going.size && waiting.length) waiting.shift()();
+};
 
 /** Keys wait until this is done. */
 export const during = async (promise) => {
   going.add(promise);
-  try { return await promise; } finally { going.delete(promise); setTimeout(drain); }
+  try {
+    return await promise;
+  } finally {
+    going.delete(promise);
+    setTimeout(drain);
+  }
 };
 
 /**
  * Posts a change; answers whether it was taken.
  * @param {HTMLDialogElement} dialog that is shut then, before the page says what was done; what is refused stays in it to be mended
  */
-export const change = (rest, values = {}, dialog = null) => new Promise((resolve) => {
-  told = (taken) => { if (taken) dialog?.close(); resolve(taken); };
-  // With a source of its own: requests of one source wait for each other, and of those that wait only the last is sent.
-  htmx.ajax('POST', path(rest), { source: book, target: '#book', swap: 'leaves settle:0ms', values }).catch(() => {});
-});
+export const change = (rest, values = {}, dialog = null) =>
+  new Promise((resolve) => {
+    told = (taken) => {
+      if (taken) dialog?.close();
+      resolve(taken);
+    };
+    // With a source of its own: requests of one source wait for each other, and of those that wait only the last is sent.
+    htmx.ajax('POST', path(rest), { source: book, target: '#book', swap: 'leaves settle:0ms', values }).catch(() => {});
+  });
 
-document.addEventListener('htmx:beforeRequest', (e) => { if (e.detail.target === book) going.add(e.detail.xhr); });
+document.addEventListener('htmx:beforeRequest', (e) => {
+  if (e.detail.target === book) going.add(e.detail.xhr);
+});
 for (const end of ['htmx:afterSettle', 'htmx:responseError', 'refused', 'htmx:sendError', 'htmx:timeout']) {
   document.addEventListener(end, (e) => {
     if (!going.delete(e.detail.xhr)) return;

@@ -13,12 +13,16 @@ const named = () => sheet.setAttribute('aria-label', sheet.querySelector('h2')?.
  *  @param early what a field that takes the words already is called, where the sheet is one to type into */
 async function show(what, early = '', how = {}) {
   // The sheet is there at once, so that an Enter in a hurry is not a GO, and what is typed into it is not lost.
-  sheet.innerHTML = early ? `<p>${early}: <input class="blank" size="30" autocomplete="off" aria-label="${early}"></p>` : '<p class="working" role="status">Looking what it takes…</p>';
+  sheet.innerHTML = early
+    ? `<p>${early}: <input class="blank" size="30" autocomplete="off" aria-label="${early}"></p>`
+    : '<p class="working" role="status">Looking what it takes…</p>';
   if (!sheet.open) sheet.showModal();
   const first = sheet.querySelector('input');
   let hurry = false;
   first?.focus();
-  first?.addEventListener('keydown', (e) => { hurry ||= e.key === 'Enter'; });
+  first?.addEventListener('keydown', (e) => {
+    hurry ||= e.key === 'Enter';
+  });
   const response = await baton.ask(path(what), how);
   if (!response) {
     const words = sheet.querySelector('.notice-place');
@@ -44,11 +48,18 @@ async function show(what, early = '', how = {}) {
     field.value = typed;
     field.focus();
     if (hurry) field.form.requestSubmit();
-  } else (sheet.querySelector('.tonight [name=number]') || sheet.querySelector('[type=submit]') || sheet.querySelector('input:not([type=hidden])') || sheet.querySelector('button'))?.focus();
+  } else
+    (
+      sheet.querySelector('.tonight [name=number]') ||
+      sheet.querySelector('[type=submit]') ||
+      sheet.querySelector('input:not([type=hidden])') ||
+      sheet.querySelector('button')
+    )?.focus();
 }
 
 /** The music goes on: at once where nothing is to be made right, and with Shift in any case. */
-const goOn = (place, e) => show('go-on', '', { method: 'POST', body: new URLSearchParams({ to: place, atOnce: e.shiftKey === true }) });
+const goOn = (place, e) =>
+  show('go-on', '', { method: 'POST', body: new URLSearchParams({ to: place, atOnce: e.shiftKey === true }) });
 
 const to = (place) => show(`catch-up?to=${encodeURIComponent(place)}`);
 
@@ -61,7 +72,8 @@ if (sheet) {
   });
   sheet.addEventListener('change', async (e) => {
     const { kind } = e.target.dataset;
-    if (kind && !(await baton.post(path('tonight'), { kind, id: e.target.value, armed: e.target.checked }))) e.target.checked = !e.target.checked;
+    if (kind && !(await baton.post(path('tonight'), { kind, id: e.target.value, armed: e.target.checked })))
+      e.target.checked = !e.target.checked;
   });
   sheet.addEventListener('click', (e) => {
     const from = e.target.closest('[data-from]');
@@ -79,7 +91,9 @@ if (sheet) {
     from: () => show('from', 'Bar, or cue'),
     toNext: () => show('catch-up?to=next'),
     write: () => baton.post(path('write-down')),
-    end: () => window.confirm('End this run? Its times are kept; the next GO begins another one.') && baton.post(path('end-run')),
+    end: () =>
+      window.confirm('End this run? Its times are kept; the next GO begins another one.') &&
+      baton.post(path('end-run')),
     seen: () => baton.post(path('seen')),
     take: () => baton.post(path('take-over')),
     places: () => show('places'),

@@ -1,4 +1,5 @@
 // The Desk's keys, buttons and clocks. Orders go straight to the performer; the page follows by events.
+import './lamps.js';
 import { baton } from '../js/baton.js';
 import { does, meaning, table as keys } from '../js/keys.js';
 
@@ -11,7 +12,8 @@ const path = (order) => `/shows/${baton.show}/desk/${order}`;
 const labels = () => {
   const page = document.querySelector('.open-page');
   if (!page || !bar) return;
-  for (const which of ['go', 'next', 'back']) bar.querySelector(`[data-number=${which}]`).textContent = page.dataset[which];
+  for (const which of ['go', 'next', 'back'])
+    bar.querySelector(`[data-number=${which}]`).textContent = page.dataset[which];
   bar.querySelector('.go').classList.toggle('idle', !page.dataset.go);
   bar.querySelector('.go').classList.toggle('asks', (page.dataset.words || '').startsWith('press'));
   bar.querySelector('[data-words]').textContent = page.dataset.words || '';
@@ -23,7 +25,10 @@ let heldBy = '';
 const hold = () => {
   if (holding) return;
   bar.querySelector('.stop').classList.add('holding');
-  holding = setTimeout(() => { baton.order('stop'); release(); }, HOLD_MILLIS);
+  holding = setTimeout(() => {
+    baton.order('stop');
+    release();
+  }, HOLD_MILLIS);
 };
 const release = () => {
   clearTimeout(holding);
@@ -33,12 +38,20 @@ const release = () => {
 
 document.addEventListener('keydown', (e) => {
   // It works over an open sheet too, wherever no text is typed.
-  if (!bar || e.repeat || meaning(e) !== 'stop' || baton.pressedIn(e, 'input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], .listening')) return;
+  if (
+    !bar ||
+    e.repeat ||
+    meaning(e) !== 'stop' ||
+    baton.pressedIn(e, 'input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable], .listening')
+  )
+    return;
   e.preventDefault();
   heldBy = e.code;
   hold();
 });
-document.addEventListener('keyup', (e) => { if (holding && e.code === heldBy) release(); });
+document.addEventListener('keyup', (e) => {
+  if (holding && e.code === heldBy) release();
+});
 const stop = bar?.querySelector('.stop');
 stop?.addEventListener('pointerdown', hold);
 ['pointerup', 'pointerleave', 'pointercancel'].forEach((end) => stop?.addEventListener(end, release));
@@ -56,39 +69,81 @@ does(Object.fromEntries(ORDERS.map((order) => [order, once(() => baton.order(ord
 const JUMP_MILLIS = 4000;
 let jumping = 0;
 const number = document.getElementById('jump-number');
-does({ jump: once(() => { jumping = Date.now(); number.focus(); }) });
-document.addEventListener('keydown', (e) => {
-  if (!jumping || meaning(e) === 'jump') return;
-  const typing = document.activeElement === number;
-  const beside = !typing && !baton.typing(e) && Date.now() - jumping < JUMP_MILLIS;
-  if (/^[\d.bar ]$/i.test(e.key)) { if (typing || beside) jumping = Date.now(); if (beside) e.preventDefault(); return; }
-  jumping = 0;
-  if (e.key !== 'Enter' || !beside) return;
-  e.preventDefault();
-  baton.refuse('The field for a cue’s number was not there, so nothing was done: press / and type it again.');
-}, true);
-document.addEventListener('pointerdown', () => { jumping = 0; }, true);
+does({
+  jump: once(() => {
+    jumping = Date.now();
+    number.focus();
+  }),
+});
+document.addEventListener(
+  'keydown',
+  (e) => {
+    if (!jumping || meaning(e) === 'jump') return;
+    const typing = document.activeElement === number;
+    const beside = !typing && !baton.typing(e) && Date.now() - jumping < JUMP_MILLIS;
+    if (/^[\d.bar ]$/i.test(e.key)) {
+      if (typing || beside) jumping = Date.now();
+      if (beside) e.preventDefault();
+      return;
+    }
+    jumping = 0;
+    if (e.key !== 'Enter' || !beside) return;
+    e.preventDefault();
+    baton.refuse('The field for a cue’s number was not there, so nothing was done: press / and type it again.');
+  },
+  true,
+);
+document.addEventListener(
+  'pointerdown',
+  () => {
+    jumping = 0;
+  },
+  true,
+);
 
 const jump = document.getElementById('jump');
 jump?.addEventListener('submit', async (e) => {
   e.preventDefault();
   const field = number;
   const inBar = field.value.match(/^\s*b(?:ar)?\s*(\d+)\s*$/i);
-  if (inBar) { field.value = ''; field.blur(); document.dispatchEvent(new CustomEvent('from-bar', { detail: inBar[1] })); return; }
-  if (await baton.post(path('jump'), { number: field.value })) { field.value = ''; field.blur(); } else field.select();
+  if (inBar) {
+    field.value = '';
+    field.blur();
+    document.dispatchEvent(new CustomEvent('from-bar', { detail: inBar[1] }));
+    return;
+  }
+  if (await baton.post(path('jump'), { number: field.value })) {
+    field.value = '';
+    field.blur();
+  } else field.select();
 });
-jump?.addEventListener('keydown', (e) => { if (e.key === 'Escape') { e.target.value = ''; e.target.blur(); } });
+jump?.addEventListener('keydown', (e) => {
+  if (e.key === 'Escape') {
+    e.target.value = '';
+    e.target.blur();
+  }
+});
 
 const two = (n) => String(n).padStart(2, '0');
 const clocks = () => {
   const now = new Date(baton.now());
-  document.querySelectorAll('[data-clock]').forEach((e) => { e.textContent = `${two(now.getHours())}:${two(now.getMinutes())}`; });
-  document.querySelectorAll('[data-at]').forEach((e) => { const at = new Date(Number(e.dataset.at)); e.textContent = `${two(at.getHours())}:${two(at.getMinutes())}`; });
+  document.querySelectorAll('[data-clock]').forEach((e) => {
+    e.textContent = `${two(now.getHours())}:${two(now.getMinutes())}`;
+  });
+  document.querySelectorAll('[data-at]').forEach((e) => {
+    const at = new Date(Number(e.dataset.at));
+    e.textContent = `${two(at.getHours())}:${two(at.getMinutes())}`;
+  });
   document.querySelectorAll('[data-since]').forEach((e) => {
     const s = Math.max(0, Math.floor((now - e.dataset.since) / 1000));
-    e.textContent = s < 3600 ? `${Math.floor(s / 60)}:${two(s % 60)}` : `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`;
+    e.textContent =
+      s < 3600
+        ? `${Math.floor(s / 60)}:${two(s % 60)}`
+        : `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`;
   });
-  document.querySelectorAll('[data-until]').forEach((e) => { e.textContent = `${Math.max(0, (e.dataset.until - now) / 1000).toFixed(1)} s`; });
+  document.querySelectorAll('[data-until]').forEach((e) => {
+    e.textContent = `${Math.max(0, (e.dataset.until - now) / 1000).toFixed(1)} s`;
+  });
 };
 
 // Where the music is: the performer tells the position at every change, the item's beats are asked for once.
@@ -96,25 +151,50 @@ let music = null; // { item, at, when, paused, table }
 const playing = document.getElementById('playing');
 const hear = async () => {
   let state = {};
-  try { state = JSON.parse(playing.textContent || '{}'); } catch { return; }
-  if (!state.item) { music = null; place(); return; }
+  try {
+    state = JSON.parse(playing.textContent || '{}');
+  } catch {
+    return;
+  }
+  if (!state.item) {
+    music = null;
+    place();
+    return;
+  }
   const now = { ...state, table: music?.plan === state.plan ? music.table : null };
   music = now;
-  if (now.table) { place(); return; }
+  if (now.table) {
+    place();
+    return;
+  }
   const response = await fetch(`/shows/${baton.show}/desk/beats?item=${state.item}`).catch(() => null);
-  if (response?.ok) { now.table = await response.json(); place(); }
+  if (response?.ok) {
+    now.table = await response.json();
+    place();
+  }
 };
-const last = (list, ms, time) => { let low = -1; for (let high = list.length - 1; low < high;) { const m = (low + high + 1) >> 1; if (time(list[m]) <= ms) low = m; else high = m - 1; } return list[low]; };
+const last = (list, ms, time) => {
+  let low = -1;
+  for (let high = list.length - 1; low < high;) {
+    const m = (low + high + 1) >> 1;
+    if (time(list[m]) <= ms) low = m;
+    else high = m - 1;
+  }
+  return list[low];
+};
 const place = () => {
   const table = music?.table;
-  const ms = music ? music.at + (music.paused ? 0 : (baton.now() - music.when) * music.pace / 1000) : 0;
-  document.querySelectorAll('[data-music]').forEach((e) => { e.hidden = !table || (e.querySelector('[data-left]') ? !table.end : !table.beats.length); });
+  const ms = music ? music.at + (music.paused ? 0 : ((baton.now() - music.when) * music.pace) / 1000) : 0;
+  document.querySelectorAll('[data-music]').forEach((e) => {
+    e.hidden = !table || (e.querySelector('[data-left]') ? !table.end : !table.beats.length);
+  });
   if (!table) return;
   const beat = last(table.beats, ms, (b) => b[0]);
   const where = document.querySelector('[data-bar]');
   if (where) where.textContent = beat ? `${beat[1]}:${beat[2]}` : '';
   const section = document.querySelector('[data-section]');
-  if (section) section.textContent = `${last(table.sections, ms, (b) => b.at)?.name || 'bar and beat'}${music.paused ? ', paused' : ''}${music.pace === 1000 ? '' : `, tempo ${music.pace / 10} %`}`;
+  if (section)
+    section.textContent = `${last(table.sections, ms, (b) => b.at)?.name || 'bar and beat'}${music.paused ? ', paused' : ''}${music.pace === 1000 ? '' : `, tempo ${music.pace / 10} %`}`;
   document.querySelectorAll('[data-pos]').forEach((e) => {
     const due = last(table.beats, Number(e.dataset.pos), (b) => b[0]);
     const bars = due && beat ? due[1] - beat[1] : 0;
@@ -139,12 +219,12 @@ document.addEventListener('live', (e) => {
   document.body.classList.toggle('left-the-desk', left);
   if (left) document.querySelectorAll('dialog[open]').forEach((dialog) => dialog.close());
 });
-document.addEventListener('click', (e) => { if (e.target.closest('[data-lamps]')) document.getElementById('lamps').classList.toggle('open'); });
 
 // A machine that is lost, or says that it did something else, stands at the top and is read aloud; so is the cue that was given last.
 const away = document.getElementById('away');
 const given = document.getElementById('given');
-const machineTrouble = (machine) => `${machine.dataset.device} ${machine.dataset.reached === 'false' ? 'is not reached' : machine.querySelector('.behind b')?.textContent}`;
+const machineTrouble = (machine) =>
+  `${machine.dataset.device} ${machine.dataset.reached === 'false' ? 'is not reached' : machine.querySelector('.behind b')?.textContent}`;
 let before = null;
 const announce = () => {
   if (!away) return;
@@ -154,7 +234,12 @@ const announce = () => {
   if (before !== null && cue !== before) given.textContent = cue ? `Cue ${cue} given` : '';
   before = cue;
 };
-document.addEventListener('live', () => { labels(); clocks(); place(); announce(); });
+document.addEventListener('live', () => {
+  labels();
+  clocks();
+  place();
+  announce();
+});
 announce();
 labels();
 clocks();

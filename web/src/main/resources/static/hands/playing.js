@@ -24,17 +24,27 @@ function letGo(key, by) {
   if (!hands?.delete(by) || hands.size) return;
   held.delete(key);
   key.classList.remove('down');
-  if (key.dataset.way === 'held') baton.order(`let ${key.dataset.key}`);
+  if (key.dataset.way === 'HELD') baton.order(`let ${key.dataset.key}`);
 }
 
 const letAllGo = () => held.forEach((hands, key) => [...hands].forEach((by) => letGo(key, by)));
 
 // As long as it is held the application is told so; silence lets it go.
-setInterval(() => held.forEach((hands, key) => { if (key.dataset.way === 'held') baton.order(`hold ${key.dataset.key}`); }), STILL_HELD_MS);
+setInterval(
+  () =>
+    held.forEach((hands, key) => {
+      if (key.dataset.way === 'HELD') baton.order(`hold ${key.dataset.key}`);
+    }),
+  STILL_HELD_MS,
+);
 window.addEventListener('pagehide', letAllGo);
 window.addEventListener('blur', letAllGo);
-document.addEventListener('visibilitychange', () => { if (document.hidden) letAllGo(); });
-document.addEventListener('line', (e) => { if (!e.detail.there) letAllGo(); });
+document.addEventListener('visibilitychange', () => {
+  if (document.hidden) letAllGo();
+});
+document.addEventListener('line', (e) => {
+  if (!e.detail.there) letAllGo();
+});
 
 // ---- fingers and mouse
 
@@ -44,7 +54,9 @@ all.forEach((key) => {
     if (e.isTrusted) key.setPointerCapture(e.pointerId);
     press(key, `pointer ${e.pointerId}`);
   });
-  ['pointerup', 'pointercancel', 'lostpointercapture'].forEach((end) => key.addEventListener(end, (e) => letGo(key, `pointer ${e.pointerId}`)));
+  ['pointerup', 'pointercancel', 'lostpointercapture'].forEach((end) =>
+    key.addEventListener(end, (e) => letGo(key, `pointer ${e.pointerId}`)),
+  );
   key.addEventListener('contextmenu', (e) => e.preventDefault());
 });
 
@@ -53,7 +65,12 @@ all.forEach((key) => {
 let row = '';
 const show = (words) => {
   typed.textContent = words;
-  all.forEach((key) => key.classList.toggle('row-typed', row !== '' && key.dataset.digits.length > 1 && key.dataset.digits.startsWith(row)));
+  all.forEach((key) =>
+    key.classList.toggle(
+      'row-typed',
+      row !== '' && key.dataset.digits.length > 1 && key.dataset.digits.startsWith(row),
+    ),
+  );
 };
 
 function digit(e) {
@@ -73,14 +90,21 @@ function digit(e) {
 
 document.addEventListener('keydown', (e) => {
   if (e.ctrlKey || e.metaKey || e.altKey || baton.typing(e)) return;
-  if (e.key === 'Escape') { row = ''; show(''); return; }
+  if (e.key === 'Escape') {
+    row = '';
+    show('');
+    return;
+  }
   const focused = e.target.closest('.key');
   if (focused && (e.key === 'Enter' || e.key === ' ')) {
     e.preventDefault();
     if (!e.repeat) press(focused, `key ${e.code}`);
     return;
   }
-  if (/^[0-9]$/.test(e.key)) { e.preventDefault(); if (!e.repeat) digit(e); }
+  if (/^[0-9]$/.test(e.key)) {
+    e.preventDefault();
+    if (!e.repeat) digit(e);
+  }
 });
 document.addEventListener('keyup', (e) => held.forEach((hands, key) => letGo(key, `key ${e.code}`)));
 
@@ -91,10 +115,17 @@ document.addEventListener('live', ({ detail }) => {
   const { lights, asks } = JSON.parse(detail.data);
   all.forEach((key) => {
     const light = lights[key.dataset.key];
-    if (light === undefined) { key.disabled = true; return; }
+    if (light === undefined) {
+      key.disabled = true;
+      return;
+    }
     ['on', 'off', 'unknown'].forEach((name) => key.classList.toggle(name, name === light));
     key.setAttribute('aria-pressed', light === 'on');
-    ask(key, asks[key.dataset.key] || 0, { on: ', is on', off: ', is off' }[key.dataset.way === 'press' ? '' : light] || '');
+    ask(
+      key,
+      asks[key.dataset.key] || 0,
+      { on: ', is on', off: ', is off' }[key.dataset.way === 'PRESS' ? '' : light] || '',
+    );
   });
 });
 

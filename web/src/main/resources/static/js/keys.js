@@ -12,18 +12,42 @@ export const table = { ...KEYS[page], ...EVERYWHERE };
 export const named = (e) => {
   const sign = e.key.length === 1 && !/\p{L}/u.test(e.key) && e.key !== ' ';
   const ctrl = e.ctrlKey || e.metaKey;
-  return [ctrl && 'Ctrl', e.altKey && 'Alt', e.shiftKey && !sign && 'Shift', e.key.length === 1 ? e.key.toLowerCase() : e.key].filter(Boolean).join(' ');
+  return [
+    ctrl && 'Ctrl',
+    e.altKey && 'Alt',
+    e.shiftKey && !sign && 'Shift',
+    e.key.length === 1 ? e.key.toLowerCase() : e.key,
+  ]
+    .filter(Boolean)
+    .join(' ');
 };
 
-const SHORT = { Escape: 'Esc', Delete: 'Del', Insert: 'Ins', ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', '': 'Space', '-': '−' };
+const SHORT = {
+  Escape: 'Esc',
+  Delete: 'Del',
+  Insert: 'Ins',
+  ArrowUp: '↑',
+  ArrowDown: '↓',
+  ArrowLeft: '←',
+  ArrowRight: '→',
+  '': 'Space',
+  '-': '−',
+};
 /** As it stands on a key. */
-export const printed = (key) => (key === ' ' ? [''] : key.split(' ')).map((part) => SHORT[part] ?? (part.length === 1 ? part.toUpperCase() : part)).join(' ');
+export const printed = (key) =>
+  (key === ' ' ? [''] : key.split(' '))
+    .map((part) => SHORT[part] ?? (part.length === 1 ? part.toUpperCase() : part))
+    .join(' ');
 
 // ---- what is bound
 
 const storeOf = (action) => `baton-${action in EVERYWHERE ? 'all' : page}-keys`;
 const kept = (store) => {
-  try { return JSON.parse(localStorage.getItem(store)) || {}; } catch { return {}; }
+  try {
+    return JSON.parse(localStorage.getItem(store)) || {};
+  } catch {
+    return {};
+  }
 };
 let own = { ...kept(`baton-${page}-keys`), ...kept('baton-all-keys') };
 
@@ -53,17 +77,27 @@ export const bindAsBefore = () => {
 const drawAll = () => document.querySelectorAll('key-of').forEach((e) => e.draw());
 
 // What is printed stands in a tree of its own, so that a page drawn anew by the server does not wipe it.
-customElements.define('key-of', class extends HTMLElement {
-  connectedCallback() { if (!this.shadowRoot) this.attachShadow({ mode: 'open' }); this.draw(); }
+customElements.define(
+  'key-of',
+  class extends HTMLElement {
+    connectedCallback() {
+      if (!this.shadowRoot) this.attachShadow({ mode: 'open' });
+      this.draw();
+    }
 
-  draw() {
-    this.shadowRoot.replaceChildren(...keysOf(this.getAttribute('act')).slice(0, 1).map((key) => {
-      const cap = Object.assign(document.createElement('kbd'), { textContent: printed(key) });
-      cap.part = 'cap';
-      return cap;
-    }));
-  }
-});
+    draw() {
+      this.shadowRoot.replaceChildren(
+        ...keysOf(this.getAttribute('act'))
+          .slice(0, 1)
+          .map((key) => {
+            const cap = Object.assign(document.createElement('kbd'), { textContent: printed(key) });
+            cap.part = 'cap';
+            return cap;
+          }),
+      );
+    }
+  },
+);
 
 // ---- acting
 
@@ -73,7 +107,10 @@ export const does = (more) => Object.assign(acts, more);
 
 const carrier = (action) => document.querySelector(`[data-act="${action}"]`);
 const press = (element) => {
-  if (element.matches('input, select, textarea')) { element.focus(); element.select?.(); } else element.click();
+  if (element.matches('input, select, textarea')) {
+    element.focus();
+    element.select?.();
+  } else element.click();
 };
 
 /** A button that has focus is pressed by these itself. */
@@ -85,11 +122,17 @@ document.addEventListener('keydown', (e) => {
   if (e.defaultPrevented || !e.key || (writes && baton.typing(e))) return;
   const action = meaning(e);
   // Whoever went to a link by keyboard means it. A button may have its focus from a sheet that has closed: there Enter is GO.
-  if (!action || (ofButton(e) && (!table[action].always || e.target.matches('a[href]:focus-visible, summary:focus-visible')))) return;
+  if (
+    !action ||
+    (ofButton(e) && (!table[action].always || e.target.matches('a[href]:focus-visible, summary:focus-visible')))
+  )
+    return;
   const element = carrier(action);
   if (acts[action]) {
     if (acts[action](e) === false) return;
-  } else if (element) { if (!e.repeat) press(element); } else return;
+  } else if (element) {
+    if (!e.repeat) press(element);
+  } else return;
   e.preventDefault();
 });
 document.addEventListener('click', (e) => {

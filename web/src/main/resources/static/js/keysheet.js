@@ -4,21 +4,31 @@ import { actionOf, bind, bindAsBefore, does, keysOf, named, printed, table } fro
 const sheet = document.getElementById('key-sheet');
 const rows = sheet?.querySelector('.keys-list');
 
-const caps = (action) => keysOf(action).flatMap((key) => [Object.assign(document.createElement('kbd'), { textContent: printed(key) }), ' ']);
+const caps = (action) =>
+  keysOf(action).flatMap((key) => [Object.assign(document.createElement('kbd'), { textContent: printed(key) }), ' ']);
 
-const draw = () => rows.replaceChildren(...Object.entries(table).map(([action, { words, fixed }]) => {
-  const row = document.createElement('tr');
-  row.insertCell().textContent = words;
-  const cell = row.insertCell();
-  if (fixed) { cell.append(...caps(action)); return row; }
-  const button = Object.assign(document.createElement('button'), { type: 'button', className: 'firm' });
-  button.append(...caps(action));
-  button.dataset.of = action;
-  button.setAttribute('aria-label', `${words}: ${keysOf(action).map(printed).join(', ')}; press to bind another key`);
-  button.addEventListener('click', () => listen(button, action));
-  cell.append(button);
-  return row;
-}));
+const draw = () =>
+  rows.replaceChildren(
+    ...Object.entries(table).map(([action, { words, fixed }]) => {
+      const row = document.createElement('tr');
+      row.insertCell().textContent = words;
+      const cell = row.insertCell();
+      if (fixed) {
+        cell.append(...caps(action));
+        return row;
+      }
+      const button = Object.assign(document.createElement('button'), { type: 'button', className: 'firm' });
+      button.append(...caps(action));
+      button.dataset.of = action;
+      button.setAttribute(
+        'aria-label',
+        `${words}: ${keysOf(action).map(printed).join(', ')}; press to bind another key`,
+      );
+      button.addEventListener('click', () => listen(button, action));
+      cell.append(button);
+      return row;
+    }),
+  );
 
 const listen = (button, action) => {
   button.textContent = 'press a key';
@@ -33,7 +43,10 @@ const listen = (button, action) => {
     // These two stay what they are everywhere: the way out, and the way on.
     const leaves = key === 'Escape' || key.endsWith('Tab');
     const owner = actionOf(key);
-    if (!leaves && owner && owner !== action) { button.textContent = `taken: ${table[owner].words}`; return; }
+    if (!leaves && owner && owner !== action) {
+      button.textContent = `taken: ${table[owner].words}`;
+      return;
+    }
     if (!leaves) bind(action, key);
     draw();
     rows.querySelector(`[data-of="${action}"]`).focus();
@@ -49,4 +62,7 @@ does({
     return true;
   },
 });
-sheet?.querySelector('[data-keys-reset]').addEventListener('click', () => { bindAsBefore(); draw(); });
+sheet?.querySelector('[data-keys-reset]').addEventListener('click', () => {
+  bindAsBefore();
+  draw();
+});

@@ -7,7 +7,12 @@ const fixed = (words, ...keys) => ({ words, keys, fixed: true });
 // The orders of the Desk come from the server's one table of orders, with their keys.
 const deeds = () => {
   const all = JSON.parse(document.getElementById('key-sheet')?.dataset.deeds ?? '[]');
-  return Object.fromEntries(all.map((d) => [d.word, { ...may(d.words[0].toUpperCase() + d.words.slice(1), ...d.keys), always: d.word === 'go', deed: true }]));
+  return Object.fromEntries(
+    all.map((d) => [
+      d.word,
+      { ...may(d.words[0].toUpperCase() + d.words.slice(1), ...d.keys), always: d.word === 'go', deed: true },
+    ]),
+  );
 };
 
 export const EVERYWHERE = {
@@ -74,7 +79,10 @@ export const KEYS = {
     choose: may('Choose the cue at the mark; again to let it go', ' '),
     none: fixed('Choose none; while it plays, back to the sheet', 'Escape'),
     all: may('Choose all', 'Ctrl a'),
-    remove: may('Delete what is chosen; in a section that is another again, leave the cue out there or let it in', 'Delete'),
+    remove: may(
+      'Delete what is chosen; in a section that is another again, leave the cue out there or let it in',
+      'Delete',
+    ),
     copy: may('Copy', 'Ctrl c'),
     cut: may('Cut', 'Ctrl x'),
     paste: may('Paste at the mark', 'Ctrl v'),

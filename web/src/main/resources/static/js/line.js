@@ -21,16 +21,26 @@ export class Line {
     this.heard = Date.now();
     const socket = new WebSocket(this.address);
     this.socket = socket;
-    socket.onopen = () => { this.wait = 250; this.heard = Date.now(); this.pages.forEach((said) => this.send(said)); this.say(true); };
+    socket.onopen = () => {
+      this.wait = 250;
+      this.heard = Date.now();
+      this.pages.forEach((said) => this.send(said));
+      this.say(true);
+    };
     socket.onmessage = (e) => {
       if (socket !== this.socket) return;
       this.heard = Date.now();
       this.say(true);
       const message = JSON.parse(e.data);
-      if (message.beat) { this.tick(message.beat); return; }
+      if (message.beat) {
+        this.tick(message.beat);
+        return;
+      }
       this.tell(message.order ? this.owner(message.order) : '*', message);
     };
-    socket.onclose = () => { if (socket === this.socket) this.lost(); };
+    socket.onclose = () => {
+      if (socket === this.socket) this.lost();
+    };
   }
 
   // A beat has been under way for a while, one longer than the other: the one that came fastest tells most.
@@ -43,12 +53,16 @@ export class Line {
   }
 
   // The number of an order begins with the number of the page that gave it.
-  owner(order) { return String(Math.floor(order / 100000)); }
+  owner(order) {
+    return String(Math.floor(order / 100000));
+  }
 
   lost() {
     this.socket = null;
     this.say(false);
-    setTimeout(() => { if (!this.socket) this.connect(); }, this.wait);
+    setTimeout(() => {
+      if (!this.socket) this.connect();
+    }, this.wait);
     this.wait = Math.min(2000, this.wait * 2);
   }
 
@@ -56,7 +70,11 @@ export class Line {
   look() {
     if (!this.socket || Date.now() - this.heard < 900) return;
     this.say(false);
-    if (Date.now() - this.heard > 2500) { const old = this.socket; this.lost(); old.close(); }
+    if (Date.now() - this.heard > 2500) {
+      const old = this.socket;
+      this.lost();
+      old.close();
+    }
   }
 
   say(there) {
@@ -70,14 +88,22 @@ export class Line {
     if (!inTime || !this.there || !this.send(said)) this.tell(page, { order: said.order, unsent: true });
   }
 
-  send(said) { if (this.socket?.readyState === WebSocket.OPEN) { this.socket.send(JSON.stringify(said)); return true; } return false; }
+  send(said) {
+    if (this.socket?.readyState === WebSocket.OPEN) {
+      this.socket.send(JSON.stringify(said));
+      return true;
+    }
+    return false;
+  }
 
   take(page, said) {
     if (said.order) {
-      if (this.there === null) this.early.push({ page, said, at: Date.now() }); else this.give(page, said);
+      if (this.there === null) this.early.push({ page, said, at: Date.now() });
+      else this.give(page, said);
       return;
     }
-    if (said.topics?.length) this.pages.set(page, said); else this.pages.delete(page);
+    if (said.topics?.length) this.pages.set(page, said);
+    else this.pages.delete(page);
     this.send(said);
     if (this.there !== null) this.tell(page, { line: this.there });
     this.tell(page, { clock: this.clock });
@@ -86,16 +112,24 @@ export class Line {
 
 if ('SharedWorkerGlobalScope' in self) {
   const ports = new Map();
-  const line = new Line(`${self.location.protocol === 'https:' ? 'wss' : 'ws'}://${self.location.host}/live`, (page, message) => {
-    if (page === '*') ports.forEach((port) => port.postMessage(message)); else ports.get(page)?.postMessage(message);
-  });
+  const line = new Line(
+    `${self.location.protocol === 'https:' ? 'wss' : 'ws'}://${self.location.host}/live`,
+    (page, message) => {
+      if (page === '*') ports.forEach((port) => port.postMessage(message));
+      else ports.get(page)?.postMessage(message);
+    },
+  );
   let count = 0;
   self.onconnect = (e) => {
     const port = e.ports[0];
     const page = String(++count);
     ports.set(page, port);
     port.onmessage = ({ data }) => {
-      if (data.gone) { ports.delete(page); line.take(page, { page, show: 0 }); return; }
+      if (data.gone) {
+        ports.delete(page);
+        line.take(page, { page, show: 0 });
+        return;
+      }
       ports.set(page, port);
       line.take(page, data.order ? { ...data, order: Number(page) * 100000 + data.order } : { ...data, page });
     };

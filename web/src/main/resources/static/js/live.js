@@ -30,7 +30,8 @@ const receive = (message) => {
 // A page that nobody sees keeps the newest drawing of each kind, and draws it when it is looked at: of thirty tabs one works.
 const unseen = new Map();
 const drawn = (drawing) => {
-  if (document.hidden) unseen.set(drawing.topic, drawing); else draw(drawing);
+  if (document.hidden) unseen.set(drawing.topic, drawing);
+  else draw(drawing);
 };
 document.addEventListener('visibilitychange', () => {
   if (document.hidden) return;
@@ -61,31 +62,47 @@ const answered = ({ order, words, unsent }) => {
 };
 
 /** Answers with why it was not done, an empty text when it was, or null when nobody knows. */
-const order = (what) => new Promise((done) => {
-  const number = ++count;
-  waiting.set(number, done);
-  setTimeout(() => { if (waiting.delete(number)) done(null); }, 1500);
-  post({ order: number, show, what });
-});
+const order = (what) =>
+  new Promise((done) => {
+    const number = ++count;
+    waiting.set(number, done);
+    setTimeout(() => {
+      if (waiting.delete(number)) done(null);
+    }, 1500);
+    post({ order: number, show, what });
+  });
 
 if (window.SharedWorker) {
   const worker = new SharedWorker(new URL('./line.js', import.meta.url), { name: 'Under Baton', type: 'module' });
   worker.port.onmessage = (e) => receive(e.data);
   post = (said) => worker.port.postMessage(said);
-  window.addEventListener('pagehide', () => { told = ''; post({ gone: true }); });
-  window.addEventListener('pageshow', (e) => { if (e.persisted) subscribe(); });
+  window.addEventListener('pagehide', () => {
+    told = '';
+    post({ gone: true });
+  });
+  window.addEventListener('pageshow', (e) => {
+    if (e.persisted) subscribe();
+  });
 } else {
-  const own = new Line(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/live`, (page, message) => receive(message));
+  const own = new Line(`${location.protocol === 'https:' ? 'wss' : 'ws'}://${location.host}/live`, (page, message) =>
+    receive(message),
+  );
   post = (said) => own.take('1', said.order ? { ...said, order: 100000 + said.order } : { ...said, page: '1' });
 }
 
 /** Gives an order over the line; tells why when it was not done. */
 baton.order = async (what) => {
   const words = there ? await order(what) : null;
-  if (words === '') { baton.clear(); return true; }
-  if (words === null) baton.tell(null); else baton.refuse(words);
+  if (words === '') {
+    baton.clear();
+    return true;
+  }
+  if (words === null) baton.tell(null);
+  else baton.refuse(words);
   return false;
 };
 
+/** To be called when what follows the line in a page is another now. */
+export const follow = subscribe;
 document.addEventListener('htmx:afterSettle', subscribe);
 subscribe();

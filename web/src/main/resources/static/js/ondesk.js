@@ -5,14 +5,32 @@ const rules = new CSSStyleSheet();
 document.adoptedStyleSheets = [...document.adoptedStyleSheets, rules];
 
 const struck = (out) => [
-  ...out.cues.flatMap((id) => [`[data-cue="${id}"] .said`, `[data-cue="${id}"] .w`, `g[data-cue="${id}"] text.cue`, `.standby[data-cue="${id}"] h2`]),
-  ...out.items.flatMap((id) => [`[data-item="${id}"] .item-name b`, `[data-item="${id}"] .said`, `.heading[data-item="${id}"] span`, `#sheet[data-item="${id}"] text.cue`]),
-  ...out.devices.flatMap((id) => [`th[data-column="${id}"] small`, `td[data-column="${id}"] .said`, `[data-device-id="${id}"] b`]),
+  ...out.cues.flatMap((id) => [
+    `[data-cue="${id}"] .said`,
+    `[data-cue="${id}"] .w`,
+    `g[data-cue="${id}"] text.cue`,
+    `.standby[data-cue="${id}"] h2`,
+  ]),
+  ...out.items.flatMap((id) => [
+    `[data-item="${id}"] .item-name b`,
+    `[data-item="${id}"] .said`,
+    `.heading[data-item="${id}"] span`,
+    `#sheet[data-item="${id}"] text.cue`,
+  ]),
+  ...out.devices.flatMap((id) => [
+    `th[data-column="${id}"] small`,
+    `td[data-column="${id}"] .said`,
+    `[data-device-id="${id}"] b`,
+  ]),
 ];
 
 const take = () => {
   let out = { cues: [], items: [], devices: [] };
-  try { out = { ...out, ...JSON.parse(told.textContent || '{}') }; } catch { return; }
+  try {
+    out = { ...out, ...JSON.parse(told.textContent || '{}') };
+  } catch {
+    return;
+  }
   const all = struck(out);
   rules.replaceSync(all.length ? `${all.join(',')} { text-decoration: line-through 2px; opacity: .6 }` : '');
 };

@@ -15,13 +15,19 @@ const machines = () => {
   for (const line of text.split('\n')) {
     const [first, second, third] = line.slice(1).split('\t');
     if (line[0] === '>') known.machines.push({ device: first, dept: second, phrases: [] });
-    else if (line) known.machines.at(-1).phrases.push({ name: first, takes: second, like: third, device: known.machines.at(-1).device });
+    else if (line)
+      known.machines
+        .at(-1)
+        .phrases.push({ name: first, takes: second, like: third, device: known.machines.at(-1).device });
   }
   return known.machines;
 };
 
 /** The phrases of the machines that are meant: name, amount that is taken, an example of it, machine. */
-export const phrasesOf = (isMeant) => machines().filter(isMeant).flatMap((m) => m.phrases);
+export const phrasesOf = (isMeant) =>
+  machines()
+    .filter(isMeant)
+    .flatMap((m) => m.phrases);
 
 /** Those that fit, the ones that begin so first. */
 export const fitting = (phrases, wanted) => {
@@ -30,7 +36,8 @@ export const fitting = (phrases, wanted) => {
 };
 
 /** The phrase whose amount is being written: its name stands there already, with a blank or an arrow behind it. */
-export const begun = (phrases, text) => phrases.find((p) => p.takes && text.trimStart().toLowerCase().startsWith(`${p.name.toLowerCase()} `));
+export const begun = (phrases, text) =>
+  phrases.find((p) => p.takes && text.trimStart().toLowerCase().startsWith(`${p.name.toLowerCase()} `));
 
 export class PhraseBox {
   /**
@@ -50,23 +57,29 @@ export class PhraseBox {
     this.list.addEventListener('pointerdown', (e) => e.preventDefault());
     this.list.addEventListener('combobox-select', (e) => chosen(this.phraseOf(e.target).name));
     // Enter and Tab are the field's own: they come as clicks that nobody made.
-    this.list.addEventListener('combobox-commit', (e) => { if (e.detail.event.isTrusted) taken(this.phraseOf(e.target)); });
+    this.list.addEventListener('combobox-commit', (e) => {
+      if (e.detail.event.isTrusted) taken(this.phraseOf(e.target));
+    });
   }
 
-  phraseOf(option) { return this.phrases[Number(option.dataset.at)]; }
+  phraseOf(option) {
+    return this.phrases[Number(option.dataset.at)];
+  }
 
   /** @param {string} none said when there is nothing to offer */
   offer(phrases, wanted, none) {
     this.close();
     this.phrases = fitting(phrases, wanted).slice(0, MOST);
-    this.list.replaceChildren(...this.phrases.map(({ name, takes }, at) => {
-      const option = Object.assign(document.createElement('li'), { textContent: name });
-      option.setAttribute('role', 'option');
-      option.dataset.at = at;
-      option.id = `${this.list.id}-${at}`;
-      if (takes) option.dataset.takes = takes;
-      return option;
-    }));
+    this.list.replaceChildren(
+      ...this.phrases.map(({ name, takes }, at) => {
+        const option = Object.assign(document.createElement('li'), { textContent: name });
+        option.setAttribute('role', 'option');
+        option.dataset.at = at;
+        option.id = `${this.list.id}-${at}`;
+        if (takes) option.dataset.takes = takes;
+        return option;
+      }),
+    );
     if (!this.phrases.length) this.say(none);
     this.open();
     if (wanted) this.nav.navigate(1);
@@ -85,9 +98,15 @@ export class PhraseBox {
     this.list.firstChild.setAttribute('role', 'presentation');
   }
 
-  open() { this.place.append(this.list); this.nav.start(); }
+  open() {
+    this.place.append(this.list);
+    this.nav.start();
+  }
 
-  close() { this.nav.stop(); this.list.remove(); }
+  close() {
+    this.nav.stop();
+    this.list.remove();
+  }
 
   /** The phrase that is chosen in the list; undefined for none. */
   get picked() {
@@ -95,7 +114,11 @@ export class PhraseBox {
     return option ? this.phraseOf(option) : undefined;
   }
 
-  get isOpen() { return this.list.isConnected && this.phrases.length > 0; }
+  get isOpen() {
+    return this.list.isConnected && this.phrases.length > 0;
+  }
 
-  move(by) { this.nav.navigate(by); }
+  move(by) {
+    this.nav.navigate(by);
+  }
 }

@@ -28,7 +28,14 @@ async function step(name) {
 }
 
 // A key asks although the button is off: a page that was left lying may not know yet what there is to undo.
-does({ undo: () => { step('undo'); }, redo: () => { step('redo'); } });
+does({
+  undo: () => {
+    step('undo');
+  },
+  redo: () => {
+    step('redo');
+  },
+});
 
 document.addEventListener('live', ({ detail }) => {
   if (detail.topic !== 'steps') return;

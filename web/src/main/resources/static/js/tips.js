@@ -8,6 +8,12 @@ const told = (element) => {
   return words && keys ? `${words} (${keys})` : words || '';
 };
 
-new bootstrap.Tooltip(document.body, { selector: '[data-act]', title: told, trigger: 'hover', animation: false, delay: { show: 700, hide: 0 } });
+new bootstrap.Tooltip(document.body, {
+  selector: '[data-act]',
+  title: told,
+  trigger: 'hover',
+  animation: false,
+  delay: { show: 700, hide: 0 },
+});
 // What is pressed may be gone a moment later, and its tip would stay.
 document.addEventListener('click', (e) => bootstrap.Tooltip.getInstance(e.target.closest('[data-act]'))?.hide());

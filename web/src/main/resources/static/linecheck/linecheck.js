@@ -21,9 +21,13 @@ const send = (row) => row.querySelector('[data-send]')?.click();
 const answer = (row, seen) => {
   if (!row.dataset.result) return;
   const button = row.querySelector(`[data-seen=${seen}]`);
-  if (button) button.click(); else step(1);
+  if (button) button.click();
+  else step(1);
 };
-box.addEventListener('click', (e) => { const row = e.target.closest('tbody tr'); if (row) mark(row); });
+box.addEventListener('click', (e) => {
+  const row = e.target.closest('tbody tr');
+  if (row) mark(row);
+});
 box.addEventListener('htmx:afterSettle', (e) => {
   mark(current());
   if (e.detail.requestConfig.path.includes('/seen')) step(1);

@@ -15,7 +15,9 @@ const SAME_MOVE_MICROS = 2_000_000;
 const FEWEST = 3;
 const open = new Set();
 const opener = (row, key, count) => {
-  const button = row.querySelector('.steps') || Object.assign(document.createElement('button'), { type: 'button', className: 'word steps' });
+  const button =
+    row.querySelector('.steps') ||
+    Object.assign(document.createElement('button'), { type: 'button', className: 'word steps' });
   const words = open.has(key) ? 'fold' : `and ${count} steps before it`;
   if (button.textContent !== words) button.textContent = words;
   button.dataset.key = key;
@@ -27,14 +29,19 @@ const fold = () => {
   rows.querySelectorAll('tr[data-move]').forEach((row) => {
     const known = moves.get(row.dataset.move)?.at(-1);
     const goesOn = known && known.at(-1).dataset.micros - row.dataset.micros < SAME_MOVE_MICROS;
-    if (goesOn) known.push(row); else moves.set(row.dataset.move, [...(moves.get(row.dataset.move) || []), [row]]);
+    if (goesOn) known.push(row);
+    else moves.set(row.dataset.move, [...(moves.get(row.dataset.move) || []), [row]]);
   });
   for (const [newest, ...steps] of [...moves.values()].flat()) {
     const key = `${newest.dataset.move} ${(steps.at(-1) || newest).dataset.number}`;
     const folds = steps.length + 1 >= FEWEST;
-    if (folds) opener(newest, key, steps.length); else newest.querySelector('.steps')?.remove();
+    if (folds) opener(newest, key, steps.length);
+    else newest.querySelector('.steps')?.remove();
     newest.classList.remove('step');
-    steps.forEach((s) => { s.querySelector('.steps')?.remove(); s.classList.toggle('step', folds && !open.has(key)); });
+    steps.forEach((s) => {
+      s.querySelector('.steps')?.remove();
+      s.classList.toggle('step', folds && !open.has(key));
+    });
   }
 };
 rows.addEventListener('click', (e) => {
@@ -45,7 +52,10 @@ rows.addEventListener('click', (e) => {
 
 const fetchNew = async () => {
   if (paused) return;
-  if (fetching) { again = true; return; }
+  if (fetching) {
+    again = true;
+    return;
+  }
   fetching = true;
   const after = rows.querySelector('tr[data-number]')?.dataset.number || 0;
   const query = new URLSearchParams(new FormData(filters));
@@ -54,11 +64,17 @@ const fetchNew = async () => {
   if (response?.ok) {
     const html = await response.text();
     const newest = rows.querySelector('tr[data-number]')?.dataset.number || 0;
-    if (newest === after) { rows.insertAdjacentHTML('afterbegin', html); fold(); }
+    if (newest === after) {
+      rows.insertAdjacentHTML('afterbegin', html);
+      fold();
+    }
     while (rows.children.length > Math.max(MOST_ROWS, kept)) rows.lastElementChild.remove();
   }
   fetching = false;
-  if (again) { again = false; fetchNew(); }
+  if (again) {
+    again = false;
+    fetchNew();
+  }
 };
 
 // Older lines come from the database, behind the last one that stands here.
@@ -85,5 +101,7 @@ const toggle = () => {
   fetchNew();
 };
 
-document.addEventListener('live', (e) => { if (e.detail.topic === 'log') fetchNew(); });
+document.addEventListener('live', (e) => {
+  if (e.detail.topic === 'log') fetchNew();
+});
 does({ pause: toggle });

@@ -9,8 +9,14 @@ export function following(place) {
   const focused = () => document.activeElement?.closest?.('#lines [data-line]')?.dataset.line;
   const follow = () => mark(pointed || focused());
 
-  place.addEventListener('pointerover', (e) => { pointed = e.target.closest('[data-line]')?.dataset.line; follow(); });
-  place.addEventListener('pointerleave', () => { pointed = null; follow(); });
+  place.addEventListener('pointerover', (e) => {
+    pointed = e.target.closest('[data-line]')?.dataset.line;
+    follow();
+  });
+  place.addEventListener('pointerleave', () => {
+    pointed = null;
+    follow();
+  });
   place.addEventListener('focusin', follow);
   place.addEventListener('focusout', () => setTimeout(follow));
   return { follow };

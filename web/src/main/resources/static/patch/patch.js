@@ -11,7 +11,8 @@ const body = () => place.querySelector('.patch');
 const chosen = () => body().dataset.chosen;
 const path = (what) => `/shows/${baton.show}/patch${what}`;
 const { follow } = following(place);
-const ask = (verb, what, values) => htmx.ajax(verb, path(what), { source: place, target: place, swap: 'morph', values }).catch(() => {});
+const ask = (verb, what, values) =>
+  htmx.ajax(verb, path(what), { source: place, target: place, swap: 'morph', values }).catch(() => {});
 
 place.addEventListener('htmx:afterSettle', (e) => {
   if (e.detail.target !== place) return;
@@ -19,7 +20,10 @@ place.addEventListener('htmx:afterSettle', (e) => {
   history.replaceState(null, '', path(chosen() ? `?set=${chosen()}` : ''));
   if (body().dataset.done) baton.say(body().dataset.done);
 });
-document.addEventListener('step', (e) => { e.preventDefault(); ask('POST', `/${e.detail.step}`, { set: chosen() || 0 }); });
+document.addEventListener('step', (e) => {
+  e.preventDefault();
+  ask('POST', `/${e.detail.step}`, { set: chosen() || 0 });
+});
 
 // What is in use is looked at anew when it changes, but not while something is on its way: the set that is looked at may be another by then.
 let stale = false;
@@ -28,8 +32,14 @@ const look = () => {
   stale = onItsWay();
   if (!stale && !document.getElementById('gone')) ask('GET', '/body', { set: chosen() || 0 });
 };
-document.addEventListener('live', (e) => { if (e.detail.topic === 'patch') look(); });
-document.addEventListener('htmx:afterRequest', () => setTimeout(() => { if (stale) look(); }));
+document.addEventListener('live', (e) => {
+  if (e.detail.topic === 'patch') look();
+});
+document.addEventListener('htmx:afterRequest', () =>
+  setTimeout(() => {
+    if (stale) look();
+  }),
+);
 
 // ---- loading by key: a second, deliberate act
 
@@ -44,7 +54,10 @@ const load = (e) => {
   const button = document.getElementById('load');
   if (e.type !== 'keydown' || !button) return false;
   const says = button.querySelector('span');
-  if (Date.now() < asking) { button.click(); return true; }
+  if (Date.now() < asking) {
+    button.click();
+    return true;
+  }
   const before = says.textContent;
   asking = Date.now() + ASK_MS;
   button.classList.add('asks');

@@ -3,7 +3,14 @@ import { baton } from '../js/baton.js';
 
 const changed = (field) => {
   if (field.matches('[type=checkbox]')) return field.checked !== field.defaultChecked;
-  if (field.matches('select')) return field.selectedIndex !== Math.max(0, [...field.options].findIndex((o) => o.defaultSelected));
+  if (field.matches('select'))
+    return (
+      field.selectedIndex !==
+      Math.max(
+        0,
+        [...field.options].findIndex((o) => o.defaultSelected),
+      )
+    );
   return field.value !== field.defaultValue;
 };
 const place = () => `phrase-${document.querySelector('.phrases')?.dataset.at}`;
@@ -11,7 +18,10 @@ const place = () => `phrase-${document.querySelector('.phrases')?.dataset.at}`;
 window.addEventListener('pagehide', () => {
   const form = document.querySelector('.phrase-form');
   if (!form || ![...form.elements].some((field) => field.name && changed(field))) return;
-  sessionStorage.setItem(place(), JSON.stringify({ id: form.dataset.id, fields: Object.fromEntries(new FormData(form)) }));
+  sessionStorage.setItem(
+    place(),
+    JSON.stringify({ id: form.dataset.id, fields: Object.fromEntries(new FormData(form)) }),
+  );
 });
 
 const fill = (form, fields) => {

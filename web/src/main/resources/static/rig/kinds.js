@@ -16,23 +16,32 @@ const PLAYED = ['note', 'control', 'program', 'bend', 'pressure'];
 /** What stands before the message that is being made, by its form. */
 const before = new WeakMap();
 
-const parts = (box) => Object.fromEntries([...box.querySelectorAll('[data-part]')].map((field) => [field.dataset.part, field.value.trim()]));
+const parts = (box) =>
+  Object.fromEntries([...box.querySelectorAll('[data-part]')].map((field) => [field.dataset.part, field.value.trim()]));
 
 const write = (form) => {
   const kind = form.querySelector('[data-of-kind]').value;
   if (!kind) return;
   const channel = form.querySelector('[data-channel]')?.value.trim();
   const own = !channel || channel === form.querySelector('[data-channel]').placeholder || !PLAYED.includes(kind);
-  const said = SAID[kind](parts(form.querySelector(`[data-kind="${kind}"]`))).replace(/( for \d+ ms)?$/, (length) => (own ? '' : ` on channel ${channel}`) + length);
+  const said = SAID[kind](parts(form.querySelector(`[data-kind="${kind}"]`))).replace(
+    /( for \d+ ms)?$/,
+    (length) => (own ? '' : ` on channel ${channel}`) + length,
+  );
   form.elements.says.value = (before.get(form) || '') + said;
   if (said.includes('?') && !form.elements.unit.value) form.elements.unit.value = 'per cent';
   // What a cue adds an amount to moves a level, unless somebody has said otherwise.
-  if (said.includes('?') && form.elements.effect.value === 'holds') { form.elements.effect.value = 'levels'; showEffect(form); }
+  if (said.includes('?') && form.elements.effect.value === 'holds') {
+    form.elements.effect.value = 'levels';
+    showEffect(form);
+  }
 };
 
 const choose = (form) => {
   const kind = form.querySelector('[data-of-kind]').value;
-  form.querySelectorAll('[data-kind]').forEach((box) => { box.hidden = box.dataset.kind !== kind; });
+  form.querySelectorAll('[data-kind]').forEach((box) => {
+    box.hidden = box.dataset.kind !== kind;
+  });
   form.querySelector('[data-more]').hidden = !kind;
   form.querySelector('[data-elsewhere]').hidden = !PLAYED.includes(kind);
 };
@@ -45,16 +54,24 @@ document.addEventListener('input', (e) => {
 document.addEventListener('change', (e) => {
   const form = e.target.closest('.phrase-form');
   if (!form) return;
-  if (e.target.matches('[data-of-kind]')) { choose(form); form.querySelector('[data-kind]:not([hidden]) [data-part]')?.focus(); }
+  if (e.target.matches('[data-of-kind]')) {
+    choose(form);
+    form.querySelector('[data-kind]:not([hidden]) [data-part]')?.focus();
+  }
   if (e.target.matches('[data-part]')) write(form);
-  if (e.target.matches('[data-effects]')) { form.elements.effect.value = e.target.value; form.elements.effect.focus(); }
+  if (e.target.matches('[data-effects]')) {
+    form.elements.effect.value = e.target.value;
+    form.elements.effect.focus();
+  }
   if (e.target === form.elements.effect) showEffect(form);
 });
 document.addEventListener('click', (e) => {
   const form = e.target.closest('[data-another]')?.closest('.phrase-form');
   if (!form) return;
   before.set(form, `${form.elements.says.value}; after ${form.querySelector('[data-gap]').value || 0} ms `);
-  form.querySelectorAll('[data-part]').forEach((field) => { if (field.matches('input')) field.value = ''; });
+  form.querySelectorAll('[data-part]').forEach((field) => {
+    if (field.matches('input')) field.value = '';
+  });
   form.querySelector('[data-kind]:not([hidden]) [data-part]')?.focus();
 });
 
@@ -63,10 +80,14 @@ const showEffect = (form) => {
   const words = form.elements.effect.value.trim();
   const select = form.querySelector('[data-effects]');
   const [kind] = words.split(' ');
-  const fit = [...select.options].find((o) => o.value === words) || [...select.options].find((o) => o.value.split(' ')[0] === kind);
+  const fit =
+    [...select.options].find((o) => o.value === words) ||
+    [...select.options].find((o) => o.value.split(' ')[0] === kind);
   if (fit) select.value = fit.value;
   // What a scene takes along can be told; what is kept is seen in any case.
   const scene = form.querySelector('[data-of-scene]');
   scene.hidden = !/takes along .*levels/i.test(words) && !form.elements.leaves.value;
 };
-document.addEventListener('htmx:afterProcessNode', (e) => { if (e.target.matches?.('.phrase-form')) showEffect(e.target); });
+document.addEventListener('htmx:afterProcessNode', (e) => {
+  if (e.target.matches?.('.phrase-form')) showEffect(e.target);
+});

@@ -11,7 +11,10 @@ const show = () => {
   form().hidden = count === 0;
   form().querySelector('[data-count]').textContent = count === 1 ? '1 phrase' : `${count} phrases`;
 };
-const mark = (entry, is) => { if (is) entry.dataset.chosen = 'yes'; else delete entry.dataset.chosen; };
+const mark = (entry, is) => {
+  if (is) entry.dataset.chosen = 'yes';
+  else delete entry.dataset.chosen;
+};
 
 export const choose = (entry) => {
   mark(entry, !('chosen' in entry.dataset));
@@ -37,7 +40,9 @@ export const leaveSeveral = () => {
 
 /** Answers whether the press was for choosing. */
 export const pressed = (entry, e) => {
-  if (e.shiftKey && from) stretchTo(entry); else if (e.ctrlKey || e.metaKey) choose(entry); else return false;
+  if (e.shiftKey && from) stretchTo(entry);
+  else if (e.ctrlKey || e.metaKey) choose(entry);
+  else return false;
   return true;
 };
 
@@ -51,5 +56,12 @@ document.addEventListener('click', (e) => {
   const question = `Delete ${chosen().length} phrases? ${used === 1 ? '1 of them is' : `${used} of them are`} called by cues, which will lose them. Undo brings them back.`;
   if (used && !window.confirm(question)) return;
   const { at } = document.querySelector('.phrases').dataset;
-  htmx.ajax('POST', `${at}/phrases/several/delete`, { source: form(), target: '#phrases', swap: 'morph', values: { phrases: chosen().map((entry) => entry.dataset.phrase) } }).catch(() => baton.tell(null));
+  htmx
+    .ajax('POST', `${at}/phrases/several/delete`, {
+      source: form(),
+      target: '#phrases',
+      swap: 'morph',
+      values: { phrases: chosen().map((entry) => entry.dataset.phrase) },
+    })
+    .catch(() => baton.tell(null));
 });

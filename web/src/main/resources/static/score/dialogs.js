@@ -6,7 +6,10 @@ import { writing } from './writer.js';
 let wordsWere = '';
 
 // The keys are the score's again at once, not a moment later when the browser says that the dialog is closed.
-const shut = (dialog) => { document.getElementById(dialog).close(); paper.focus({ preventScroll: true }); };
+const shut = (dialog) => {
+  document.getElementById(dialog).close();
+  paper.focus({ preventScroll: true });
+};
 
 export const section = (bar) => {
   const form = document.getElementById('section');
@@ -33,7 +36,13 @@ const posts = (form, dialog, rest, fields) => {
   document.getElementById(`leave-${form}`).addEventListener('click', () => shut(dialog));
 };
 posts('words', 'score-words', 'text', (f) => ({ score: f.score.value, was: wordsWere }));
-posts('section', 'score-section', 'section', (f) => ({ bar: f.bar.value, was: f.was.value, letter: f.letter.value, name: f.elements.name.value, as: f.as.value }));
+posts('section', 'score-section', 'section', (f) => ({
+  bar: f.bar.value,
+  was: f.was.value,
+  letter: f.letter.value,
+  name: f.elements.name.value,
+  as: f.as.value,
+}));
 
 document.addEventListener('drawn', () => {
   // What somebody is writing there is theirs.
@@ -52,7 +61,9 @@ const nameChosen = () => {
   if (place) place.textContent = chosen.size === 1 ? 'the chosen cue' : several;
 };
 list.addEventListener('htmx:afterSwap', nameChosen);
-document.addEventListener('htmx:configRequest', (e) => { if (e.detail.elt.id === 'keep-snippet') e.detail.parameters.cues = [...chosen].join(','); });
+document.addEventListener('htmx:configRequest', (e) => {
+  if (e.detail.elt.id === 'keep-snippet') e.detail.parameters.cues = [...chosen].join(',');
+});
 snippets.addEventListener('click', (e) => {
   const row = e.target.closest('[data-drop]')?.closest('tr');
   if (!row) return;
@@ -60,4 +71,10 @@ snippets.addEventListener('click', (e) => {
   change('drop', { snippet: row.dataset.snippet, tick: mark.tick });
 });
 
-document.querySelectorAll('dialog').forEach((d) => d.addEventListener('close', () => setTimeout(() => { if (!writing()) paper.focus({ preventScroll: true }); })));
+document.querySelectorAll('dialog').forEach((d) =>
+  d.addEventListener('close', () =>
+    setTimeout(() => {
+      if (!writing()) paper.focus({ preventScroll: true });
+    }),
+  ),
+);

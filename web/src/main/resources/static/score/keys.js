@@ -18,24 +18,42 @@ const zoomTo = (bars) => {
   return load().then(seen);
 };
 const zoom = (by) => zoomTo(ZOOMS[Math.max(0, Math.min(ZOOMS.length - 1, ZOOMS.indexOf(state.bars) + by))]);
-document.getElementById('bars').addEventListener('change', (e) => { zoomTo(Number(e.target.value)); paper.focus(); });
-document.getElementById('which').addEventListener('change', (e) => { location.search = `?item=${e.target.value}&bars=${state.bars}`; });
+document.getElementById('bars').addEventListener('change', (e) => {
+  zoomTo(Number(e.target.value));
+  paper.focus();
+});
+document.getElementById('which').addEventListener('change', (e) => {
+  location.search = `?item=${e.target.value}&bars=${state.bars}`;
+});
 
 const remove = () => {
   const gone = these();
   const copy = [...notesHere(), ...leftHere()].find((n) => n.dataset.copy);
-  if (gone.length) { chosen.clear(); change('delete', { cues: gone.join(',') }); } else if (copy) change('except', { letter: copy.dataset.copy, cue: copy.dataset.cue });
+  if (gone.length) {
+    chosen.clear();
+    change('delete', { cues: gone.join(',') });
+  } else if (copy) change('except', { letter: copy.dataset.copy, cue: copy.dataset.cue });
 };
-const copy = () => { copied = these(); baton.say(copied.length === 1 ? 'One cue copied.' : `${copied.length} cues copied.`); };
+const copy = () => {
+  copied = these();
+  baton.say(copied.length === 1 ? 'One cue copied.' : `${copied.length} cues copied.`);
+};
 const duplicate = () => {
   const cues = these();
   if (!cues.length) return;
-  mark.tick = Math.min(...notes().filter((n) => cues.includes(n.dataset.cue) && !n.dataset.copy).map((n) => Number(n.dataset.tick)));
+  mark.tick = Math.min(
+    ...notes()
+      .filter((n) => cues.includes(n.dataset.cue) && !n.dataset.copy)
+      .map((n) => Number(n.dataset.tick)),
+  );
   step(1, true);
   change('copy', { cues: cues.join(','), tick: mark.tick });
 };
 const toStaff = (staff) => put(mark.tick, Math.max(0, Math.min(depts().length - 1, staff)));
-const toBeat = (beat) => { put(beat.tick, mark.staff); seen(); };
+const toBeat = (beat) => {
+  put(beat.tick, mark.staff);
+  seen();
+};
 
 /** Those that also work while the music plays. */
 const MOVING = {
@@ -43,7 +61,11 @@ const MOVING = {
   release,
   sooner: () => nudge(-20),
   later: () => nudge(20),
-  none: () => { if (state.running) stopRunning(); chosen.clear(); show(); },
+  none: () => {
+    if (state.running) stopRunning();
+    chosen.clear();
+    show();
+  },
 };
 const STANDING = {
   left: () => go(-1, false),
@@ -55,17 +77,28 @@ const STANDING = {
   first: () => toBeat(beats()[0]),
   last: () => toBeat(beats().at(-1)),
   write: () => write(ownHere()[0]),
-  choose: () => { ownHere().forEach((n) => choose(n.dataset.cue)); show(); },
+  choose: () => {
+    ownHere().forEach((n) => choose(n.dataset.cue));
+    show();
+  },
   remove,
   section: sectionHere,
   snippets: () => document.querySelector('[commandfor="score-snippets"]').click(),
   closer: () => zoom(1),
   farther: () => zoom(-1),
   copy,
-  cut: () => { copy(); remove(); },
-  paste: () => { if (copied.length) change('copy', { cues: copied.join(','), tick: mark.tick }); },
+  cut: () => {
+    copy();
+    remove();
+  },
+  paste: () => {
+    if (copied.length) change('copy', { cues: copied.join(','), tick: mark.tick });
+  },
   duplicate,
-  all: () => { notes().forEach((n) => chosen.add(n.dataset.cue)); show(); },
+  all: () => {
+    notes().forEach((n) => chosen.add(n.dataset.cue));
+    show();
+  },
 };
 
 document.addEventListener('keydown', (e) => {
@@ -75,7 +108,8 @@ document.addEventListener('keydown', (e) => {
   if (!act || ofButton(e)) return;
   e.preventDefault();
   // Nobody sees the mark while the music moves, so nothing is changed at it.
-  if (state.running && !moves) baton.say(IT_PLAYS); else act();
+  if (state.running && !moves) baton.say(IT_PLAYS);
+  else act();
 });
 
 document.addEventListener('step', (e) => {
@@ -83,5 +117,6 @@ document.addEventListener('step', (e) => {
   if (!music()) return;
   e.preventDefault();
   if (writing()) return;
-  if (state.running) baton.say(IT_PLAYS); else change(e.detail.step);
+  if (state.running) baton.say(IT_PLAYS);
+  else change(e.detail.step);
 });

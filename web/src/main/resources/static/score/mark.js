@@ -14,7 +14,9 @@ export const ownHere = () => notesHere().filter((n) => !n.dataset.copy);
 export const leftHere = () => leftOut().filter(atMark);
 /** The cues of what is chosen, or of what stands at the mark. */
 export const these = () => (chosen.size ? [...chosen] : ownHere().map((n) => n.dataset.cue));
-export const choose = (cue) => { if (!chosen.delete(cue)) chosen.add(cue); };
+export const choose = (cue) => {
+  if (!chosen.delete(cue)) chosen.add(cue);
+};
 
 export const show = () => {
   caret.remove();
@@ -30,7 +32,11 @@ export const show = () => {
   const here = notesHere();
   const out = leftHere();
   const told = [...here, ...out].map((n) => n.dataset.told).join(' + ') || 'nothing';
-  strip.replaceChildren(`at ${beat.bar}:${beat.beat}, ${(depts()[mark.staff] || '').toUpperCase()}: `, Object.assign(document.createElement('b'), { textContent: told }), way(here, out));
+  strip.replaceChildren(
+    `at ${beat.bar}:${beat.beat}, ${(depts()[mark.staff] || '').toUpperCase()}: `,
+    Object.assign(document.createElement('b'), { textContent: told }),
+    way(here, out),
+  );
 };
 
 /** What can be done with what stands at the mark. */
@@ -41,8 +47,13 @@ const way = (here, out) => {
   return chosen.has(here[0].dataset.cue) ? ' (chosen: arrows move it)' : ' (Space chooses it, Enter changes it)';
 };
 
-export const put = (tick, staff) => { Object.assign(mark, { tick, staff }); show(); };
-export const seen = () => { if (caret.isConnected) caret.scrollIntoView({ block: 'nearest', inline: 'nearest' }); };
+export const put = (tick, staff) => {
+  Object.assign(mark, { tick, staff });
+  show();
+};
+export const seen = () => {
+  if (caret.isConnected) caret.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+};
 
 /** Beat by beat, or bar by bar to the same beat of it. */
 export const step = (by, bar) => {
@@ -64,7 +75,10 @@ export const step = (by, bar) => {
 export const go = (by, bar) => {
   step(by, bar);
   if (chosen.size) change('move', { cues: [...chosen].join(','), [bar ? 'byBars' : 'byBeats']: by }).then(seen);
-  else { show(); seen(); }
+  else {
+    show();
+    seen();
+  }
 };
 
 document.addEventListener('drawn', () => {

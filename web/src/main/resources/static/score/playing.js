@@ -13,11 +13,18 @@ const where = Object.assign(document.createElement('div'), { className: 'where' 
 paper.append(batonLine, gutter, where);
 
 export const play = () => baton.post(path('play'), { tick: mark.tick });
-export const stopRunning = () => { state.running = null; paper.classList.remove('running'); load(); };
+export const stopRunning = () => {
+  state.running = null;
+  paper.classList.remove('running');
+  load();
+};
 const ofShow = (what, fields) => baton.post(`/shows/${baton.show}/score/${what}`, fields);
 export const pause = () => ofShow('pause');
 export const release = () => ofShow('release');
-export const nudge = (ms) => { if (state.running) ofShow('nudge', { ms }).then((ok) => ok && baton.say(`${Math.abs(ms)} ms ${ms < 0 ? 'earlier' : 'later'}.`)); };
+export const nudge = (ms) => {
+  if (state.running)
+    ofShow('nudge', { ms }).then((ok) => ok && baton.say(`${Math.abs(ms)} ms ${ms < 0 ? 'earlier' : 'later'}.`));
+};
 document.getElementById('play').addEventListener('click', () => play());
 
 /** The place in a table of moments: the last that is not later. */
@@ -25,7 +32,8 @@ const lastAt = (table, ms) => {
   let low = 0;
   for (let high = table.length - 1; low < high;) {
     const middle = (low + high + 1) >> 1;
-    if (table[middle][0] <= ms) low = middle; else high = middle - 1;
+    if (table[middle][0] <= ms) low = middle;
+    else high = middle - 1;
   }
   return low;
 };
@@ -37,7 +45,7 @@ const frame = () => {
   const moving = music();
   if (!moving?.classList.contains('long') || !running.scale) return;
   running.times ??= JSON.parse(moving.dataset.beats);
-  const ms = running.at + (running.paused ? 0 : (baton.now() - running.when) * running.pace / 1000);
+  const ms = running.at + (running.paused ? 0 : ((baton.now() - running.when) * running.pace) / 1000);
   const low = lastAt(running.times, ms);
   const [t, x] = running.times[low];
   const [t2, x2] = running.times[Math.min(low + 1, running.times.length - 1)];
@@ -73,16 +81,32 @@ const begin = () => {
   gutter.replaceChildren(...all('.code, .brace').map((n) => n.cloneNode(true)));
   batonLine.style.height = `${(height - 80) * running.scale}px`;
   batonLine.style.top = `${40 + 62 * running.scale}px`;
-  strip.innerHTML = '<span class="quiet">It plays: <key-of act="pause"></key-of> pause and go on, <key-of act="release"></key-of> leave the vamp, <key-of act="sooner"></key-of> <key-of act="later"></key-of> 20 ms earlier or later, <key-of act="none"></key-of> back to the sheet while the music goes on</span>';
+  strip.innerHTML =
+    '<span class="quiet">It plays: <key-of act="pause"></key-of> pause and go on, <key-of act="release"></key-of> leave the vamp, <key-of act="sooner"></key-of> <key-of act="later"></key-of> 20 ms earlier or later, <key-of act="none"></key-of> back to the sheet while the music goes on</span>';
   requestAnimationFrame(frame);
 };
 
 const told = async (text) => {
   let now = {};
-  try { now = JSON.parse(text || '{}'); } catch { return; }
-  if (String(now.item) !== item) { if (state.running) stopRunning(); return; }
+  try {
+    now = JSON.parse(text || '{}');
+  } catch {
+    return;
+  }
+  if (String(now.item) !== item) {
+    if (state.running) stopRunning();
+    return;
+  }
   const before = state.running;
-  state.running = { ...before, at: now.at, when: now.when, paused: now.paused, pace: now.pace, vamp: now.vamp, vampFrom: now.vampFrom };
+  state.running = {
+    ...before,
+    at: now.at,
+    when: now.when,
+    paused: now.paused,
+    pace: now.pace,
+    vamp: now.vamp,
+    vampFrom: now.vampFrom,
+  };
   if (before) return;
   close();
   await load();
@@ -91,7 +115,11 @@ const told = async (text) => {
 
 const follows = (id, act) => {
   const element = document.getElementById(id);
-  new MutationObserver(() => act(element.textContent)).observe(element, { childList: true, characterData: true, subtree: true });
+  new MutationObserver(() => act(element.textContent)).observe(element, {
+    childList: true,
+    characterData: true,
+    subtree: true,
+  });
 };
 follows('playing', told);
 follows('revision', (now) => {

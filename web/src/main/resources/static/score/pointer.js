@@ -14,8 +14,10 @@ sheet.addEventListener('pointerdown', (e) => {
   const copy = e.target.closest('.note.copy, .left-out');
   const at = nearest(e);
   if (letter) section(letter.dataset.bar);
-  else if (copy) { chosen.clear(); stand(copy); }
-  else if (note) {
+  else if (copy) {
+    chosen.clear();
+    stand(copy);
+  } else if (note) {
     if (!e.shiftKey && !chosen.has(note.dataset.cue)) chosen.clear();
     chosen.add(note.dataset.cue);
     stand(note);
@@ -30,7 +32,10 @@ sheet.addEventListener('pointerdown', (e) => {
 });
 sheet.addEventListener('pointermove', (e) => {
   const at = drag && nearest(e);
-  if (at && at.tick !== drag.to) { drag.to = at.tick; put(at.tick, mark.staff); }
+  if (at && at.tick !== drag.to) {
+    drag.to = at.tick;
+    put(at.tick, mark.staff);
+  }
 });
 document.addEventListener('pointerup', () => {
   if (!drag) return;
@@ -38,13 +43,17 @@ document.addEventListener('pointerup', () => {
   drag = null;
   if (by) change('move', { cues: [...chosen].join(','), byBeats: by });
 });
-sheet.addEventListener('dblclick', (e) => { const note = e.target.closest('.note'); if (note && !note.dataset.copy) write(note); });
+sheet.addEventListener('dblclick', (e) => {
+  const note = e.target.closest('.note');
+  if (note && !note.dataset.copy) write(note);
+});
 
 // What was written down while it ran: taken, or not.
 sheet.addEventListener('click', (e) => {
   const button = e.target.closest('[data-take-down], [data-forget-down]');
   if (!button) return;
   const one = button.dataset.takeDown || button.dataset.forgetDown;
-  const cues = one === 'all' ? [...sheet.querySelectorAll('.one [data-take-down]')].map((b) => b.dataset.takeDown).join() : one;
+  const cues =
+    one === 'all' ? [...sheet.querySelectorAll('.one [data-take-down]')].map((b) => b.dataset.takeDown).join() : one;
   change(button.dataset.takeDown ? 'take-down' : 'forget-down', { cues });
 });

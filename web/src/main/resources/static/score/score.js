@@ -6,5 +6,6 @@ import './pointer.js';
 
 if (item) {
   draw(sheet.innerHTML);
+  window.dispatchEvent(new Event('resize'));
   paper.focus({ preventScroll: true });
 }

@@ -17,17 +17,44 @@ export const all = (selector) => [...sheet.querySelectorAll(selector)];
 
 let drawn = null;
 const read = () => {
-  const found = { beats: [], lines: [], byTick: new Map(), depts: (music()?.dataset.depts || '').split(' ').filter(Boolean), notes: all('.note'), left: all('.left-out') };
-  found.notes.forEach((n) => { if (!n.querySelector('title')) n.prepend(Object.assign(document.createElementNS('http://www.w3.org/2000/svg', 'title'), { textContent: n.dataset.told })); });
+  const found = {
+    beats: [],
+    lines: [],
+    byTick: new Map(),
+    depts: (music()?.dataset.depts || '').split(' ').filter(Boolean),
+    notes: all('.note'),
+    left: all('.left-out'),
+  };
+  found.notes.forEach((n) => {
+    if (!n.querySelector('title'))
+      n.prepend(
+        Object.assign(document.createElementNS('http://www.w3.org/2000/svg', 'title'), { textContent: n.dataset.told }),
+      );
+  });
   all('.music .line').forEach((element) => {
-    const line = { element, top: Number(element.dataset.top), bottom: Number(element.dataset.bottom), staves: element.dataset.staves.split(' ').map(Number), beats: [] };
-    element.querySelectorAll('.measure').forEach((measure) => measure.dataset.beats.split(' ').forEach((one) => {
-      const [tick, x, ...place] = one.split(':');
-      const beat = { tick: Number(tick), x: Number(x), bar: Number(measure.dataset.bar), beat: place.join(':'), line, at: found.beats.length };
-      line.beats.push(beat);
-      found.beats.push(beat);
-      found.byTick.set(beat.tick, beat);
-    }));
+    const line = {
+      element,
+      top: Number(element.dataset.top),
+      bottom: Number(element.dataset.bottom),
+      staves: element.dataset.staves.split(' ').map(Number),
+      beats: [],
+    };
+    element.querySelectorAll('.measure').forEach((measure) =>
+      measure.dataset.beats.split(' ').forEach((one) => {
+        const [tick, x, ...place] = one.split(':');
+        const beat = {
+          tick: Number(tick),
+          x: Number(x),
+          bar: Number(measure.dataset.bar),
+          beat: place.join(':'),
+          line,
+          at: found.beats.length,
+        };
+        line.beats.push(beat);
+        found.beats.push(beat);
+        found.byTick.set(beat.tick, beat);
+      }),
+    );
     found.lines.push(line);
   });
   return found;
@@ -62,13 +89,18 @@ const patch = (html) => {
   const now = fresh.content.querySelector('.music');
   const lines = now ? [...now.children] : [];
   const next = lines.map((l, i) => (l.hasAttribute('data-same') ? sources[i] : l.outerHTML));
-  if (!old || !now || sources.length !== next.length || old.className !== now.className) sheet.replaceChildren(fresh.content);
+  if (!old || !now || sources.length !== next.length || old.className !== now.className)
+    sheet.replaceChildren(fresh.content);
   else {
     const standing = [...old.querySelectorAll('.line')];
-    lines.forEach((line, i) => { if (next[i] !== sources[i]) standing[i].replaceWith(line); });
+    lines.forEach((line, i) => {
+      if (next[i] !== sources[i]) standing[i].replaceWith(line);
+    });
     [...old.attributes].forEach((a) => old.removeAttribute(a.name));
     [...now.attributes].forEach((a) => old.setAttribute(a.name, a.value));
-    [...sheet.children].forEach((child) => { if (child !== old) child.remove(); });
+    [...sheet.children].forEach((child) => {
+      if (child !== old) child.remove();
+    });
     now.remove();
     sheet.append(fresh.content);
   }
@@ -77,16 +109,19 @@ const patch = (html) => {
 
 // The server sends only the lines that differ from those of this revision, if they were drawn as wide as what is asked for.
 let shown = {};
-let asked = state.bars;
+let asked = { bars: state.bars, width: 1216 };
+// The paper is as wide as its window has room for, in steps that a scroll bar more or less does not change.
+const room = () => Math.min(2400, Math.max(600, Math.floor(paper.clientWidth / 8) * 8));
 const asking = () => {
-  asked = state.running ? -1 : state.bars;
-  return shown.bars === asked && shown.revision ? { bars: asked, revision: shown.revision } : { bars: asked };
+  asked = { bars: state.running ? -1 : state.bars, width: room() };
+  const same = shown.bars === asked.bars && shown.width === asked.width && shown.revision;
+  return same ? { ...asked, revision: shown.revision } : asked;
 };
 
 export const draw = (html) => {
   patch(html);
   drawn = null;
-  shown = { bars: asked, revision: music()?.dataset.revision };
+  shown = { ...asked, revision: music()?.dataset.revision };
   document.getElementById('told').textContent = music()?.dataset.told || '';
   const left = document.getElementById('left');
   if (left) baton.left(left);
@@ -104,6 +139,14 @@ export const load = () => {
   });
   return busy;
 };
+
+let resized;
+window.addEventListener('resize', () => {
+  clearTimeout(resized);
+  resized = setTimeout(() => {
+    if (item && !state.running && music() && room() !== shown.width) load();
+  }, 200);
+});
 
 /** Answers whether it was taken. */
 export const change = (rest, fields = {}) => {

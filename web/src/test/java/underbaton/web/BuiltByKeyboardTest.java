@@ -13,6 +13,7 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.Item;
+import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
@@ -20,10 +21,14 @@ import underbaton.core.rig.SpeechWording;
 import underbaton.core.score.Score;
 import underbaton.web.shows.Shows;
 
-/** A small rig and a song from nothing, by the keyboard alone: each key and each text that is typed is an action, and they are counted. */
+/**
+ * A show of four machines, a song, listeners, patch sets and hand keys from nothing, by the keyboard alone. An action is a key that does
+ * something, a text that is typed or pasted, or going to another field; they are counted.
+ */
 class BuiltByKeyboardTest {
 
-    private static final int MOST_ACTIONS = 120;
+    private static final int MOST_ACTIONS = 200;
+    private static final int CUES = 20;
     private static final String NAME = "From nothing";
 
     @RegisterExtension
@@ -32,17 +37,26 @@ class BuiltByKeyboardTest {
     private final Shows shows = baton.bean(Shows.class);
     private Page page;
     private int actions;
+    private int keys;
     private int part;
 
     private void press(String key) {
         page.keyboard().press(key);
         actions++;
+        keys++;
     }
 
+    /** To another field: a deed of the hand, as a click would be, however many keys it takes. */
     private void tab(int times) {
+        reach("Tab", times);
+    }
+
+    private void reach(String key, int times) {
         for (int i = 0; i < times; i++) {
-            press("Tab");
+            page.keyboard().press(key);
         }
+        actions++;
+        keys += times;
     }
 
     private void type(String text) {
@@ -53,6 +67,12 @@ class BuiltByKeyboardTest {
     private void paste(String text) {
         page.keyboard().insertText(text);
         actions++;
+    }
+
+    /** Elsewhere, in a spreadsheet. */
+    private void copied(String text) {
+        page.context().grantPermissions(List.of("clipboard-read", "clipboard-write"));
+        page.evaluate("text => navigator.clipboard.writeText(text)", text);
     }
 
     /** By the browser's line for addresses: the key to it, the address, Enter. */
@@ -101,9 +121,19 @@ class BuiltByKeyboardTest {
         lightingDesk();
         console();
         wordsScreen();
+        keyboard();
         song();
+        cues();
+        listeners();
+        patchSets();
+        handKeys();
 
-        System.out.println("in all: " + actions + " actions");
+        int phrases = show().orElseThrow().devices().stream()
+                .mapToInt(d -> d.phrases().size())
+                .sum();
+        System.out.printf(
+                "in all: %d actions (%d keys besides what was typed) for %d phrases and %d cues%n",
+                actions, keys, phrases, CUES);
         assertThat(actions).isLessThan(MOST_ACTIONS);
     }
 
@@ -159,9 +189,7 @@ class BuiltByKeyboardTest {
         assertThat(page.locator("h2.book-title")).isVisible();
         press("y");
         focused(".families [type=radio]:checked");
-        for (int i = 0; i < 3; i++) {
-            press("ArrowDown");
-        }
+        reach("ArrowDown", 3);
         press("Tab");
         focused(".families textarea");
         paste("Vox 1\nVox 2\nBed\nBand");
@@ -188,24 +216,47 @@ class BuiltByKeyboardTest {
         press("Enter");
         until("the screen is there", () -> show().orElseThrow().devices().size() == 3);
         assertThat(page.locator("h2.book-title")).isVisible();
-        press("n");
-        focused("#new-phrase [name=name]");
-        type("Next");
-        tab(2);
-        type("note 60");
-        tab(4);
-        type("steps by +1");
+        press("y");
+        focused(".families [type=radio]:checked");
+        reach("ArrowDown", 4);
+        press("Tab");
         press("Enter");
-        until("next", () -> device("Words").phrases().size() == 1);
-        focused("#new-phrase [name=name]");
-        type("Previous");
-        tab(2);
-        type("note 59");
-        tab(4);
-        type("steps by -1");
-        press("Enter");
-        until("previous", () -> device("Words").phrases().size() == 2);
+        until("next and previous", () -> device("Words").phrases().size() == 2);
+        assertThat(page.locator(".entry")).hasCount(2);
         done("a words screen with next and previous");
+    }
+
+    private void keyboard() {
+        press("Escape");
+        press("m");
+        focused("#ways [name=name]");
+        type("Keys");
+        tab(1);
+        type("keys");
+        tab(2);
+        type("127.0.0.1");
+        tab(2);
+        type("4");
+        tab(2);
+        type("8");
+        press("Enter");
+        until("the keyboard is there", () -> show().orElseThrow().devices().size() == 4);
+        assertThat(page.locator("h2.book-title")).isVisible();
+        press("l");
+        focused("#list-kind");
+        type("by p");
+        until("it has a list", () -> device("Keys").list().isPresent());
+        assertThat(page.locator("[command=show-modal][commandfor=paste]")).isVisible();
+        focused("#list-kind");
+        tab(2);
+        press("Enter");
+        focused("#paste textarea");
+        paste(IntStream.rangeClosed(1, 18).mapToObj(i -> i + " Patch " + i).collect(Collectors.joining("\n")));
+        press("Control+Enter");
+        focused(".preview .main");
+        press("Enter");
+        until("eighteen patches", () -> device("Keys").listed().size() == 18);
+        done("a keyboard with eighteen patches in banks");
     }
 
     private void song() {
@@ -220,15 +271,122 @@ class BuiltByKeyboardTest {
         press("t");
         focused("#words textarea");
         press("Control+a");
-        paste(
-                "1 quarter = 100\n1 A Verse\n9 B Chorus\n9 quarter = 112\n17 C Verse 2\n17 quarter = 92\n25 D Chorus 2 as B\n"
-                        + "33 vamp 2 bars, leave at the bar\n40 end");
+        paste("pick-up 3 eighths\n1 6/8 in 2\n1 dotted quarter = 66\n1 A Verse\n17 B Chorus\n33 4/4\n33 quarter = 96\n"
+                + "33 C Bridge\n49 6/8 in 2\n49 dotted quarter = 66\n49 D Chorus 2 as B\n64 end");
         press("Control+Enter");
         until("its score is kept", () -> !score().sections().isEmpty());
-        assertThat(score().tempi()).hasSize(3);
+        assertThat(score().pickUpTicks()).isPositive();
+        assertThat(score().endBar()).isEqualTo(64);
         assertThat(score().section("D").orElseThrow().as()).contains("B");
-        assertThat(score().vamps()).hasSize(1);
-        done("a song of three tempi with a linked chorus and a vamp");
+        done("64 bars in 6/8 and 4/4 with a pick-up and a linked chorus");
+    }
+
+    /** Half of them written, half from a list as spreadsheets copy them. */
+    private void cues() {
+        go("book");
+        assertThat(page.locator(".grid")).isVisible();
+        for (int i = 1; i <= CUES / 2; i++) {
+            press("Insert");
+            int cue = i;
+            until("a cue more", () -> show().orElseThrow().cues().count() == cue);
+            assertThat(page.locator("td.what.sel")).isVisible();
+            type(i % 2 == 0 ? "Turn " + i : "Go on " + i);
+            press("Tab");
+            type("Look " + i);
+        }
+        press("Enter");
+        until(
+                "they are kept",
+                () -> show().orElseThrow().cues().allMatch(c -> c.calls().size() == 1));
+        copied(IntStream.rangeClosed(CUES / 2 + 1, CUES)
+                .mapToObj(i -> "The song\t\t\t" + i + "\tat " + (3 * i) + ":1\tPage " + i + "\tNext\tPatch " + (i - 8))
+                .collect(Collectors.joining(
+                        "\n", "item\tkind\tlength\tcue\tstarts\twhat happens\tTX Words\tKY Keys\n", "")));
+        press("Control+v");
+        until("the cues are there", () -> show().orElseThrow().cues().count() == CUES);
+        done(CUES + " cues");
+    }
+
+    private void listeners() {
+        go("signals");
+        assertThat(page.locator("#listeners")).isVisible();
+        press("n");
+        focused("#listener [name=name]");
+        type("Pedal");
+        press("Enter");
+        until("GO has a pedal", () -> show().orElseThrow().listeners().size() == 1);
+        assertThat(page.locator("#listener")).isHidden();
+        listener("Back", "66", "standby b");
+        listener("Stop", "65", "hold");
+        press("r");
+        focused("#listener [name=name]");
+        type("Programs");
+        press("Enter");
+        until("a relay", () -> show().orElseThrow().listeners().size() == 4);
+        done("three listeners and a relay");
+    }
+
+    private void listener(String name, String control, String does) {
+        int before = show().orElseThrow().listeners().size();
+        press("n");
+        focused("#listener [name=name]");
+        type(name);
+        tab(4);
+        type(control);
+        tab(3);
+        type(does);
+        press("Enter");
+        until(name, () -> show().orElseThrow().listeners().size() == before + 1);
+        assertThat(page.locator("#listener")).isHidden();
+    }
+
+    private void patchSets() {
+        go("patch");
+        for (int i = 1; i <= 3; i++) {
+            int sets = i;
+            assertThat(page.locator(".patch")).isVisible();
+            press("n");
+            focused("#new-set [name=name]");
+            type("Set " + i);
+            press("Enter");
+            assertThat(page.locator(".of-set h2")).containsText("Set " + i);
+            press("a");
+            focused("#line [name=from]");
+            press("Enter");
+            until("a set with a line", () -> linesOfSets() == sets);
+            assertThat(page.locator("#line")).isHidden();
+        }
+        done("three patch sets of a line each");
+    }
+
+    private long linesOfSets() {
+        return show().orElseThrow().devices().stream()
+                .filter(PatchBay::is)
+                .flatMap(d -> d.phrases().stream())
+                .flatMap(p -> p.patch().stream())
+                .mapToLong(w -> w.kept().lines().size())
+                .sum();
+    }
+
+    private void handKeys() {
+        go("hands/edit");
+        press("n");
+        focused("#new-grid [name=name]");
+        type("Doors");
+        press("Enter");
+        until("a page of keys", () -> show().orElseThrow().hands().size() == 1);
+        focused("#place-0-0");
+        for (int i = 1; i <= 6; i++) {
+            int keys = i;
+            press("Enter");
+            focused("#key [data-calls=on] [data-says]");
+            type("Look " + i);
+            press("Enter");
+            until("a key more", () -> show().orElseThrow().hands().get(0).keys().size() == keys);
+            assertThat(page.locator("#key")).isHidden();
+            press(i < 4 ? "ArrowRight" : i == 4 ? "ArrowDown" : "ArrowLeft");
+        }
+        done("six hand keys");
     }
 
     private Score score() {

@@ -78,6 +78,7 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
                         "--spring.config.additional-location=file:" + DATABASE.resolve("connection.properties"),
                         "--server.port=0",
                         "--baton.demo=true",
+                        "--baton.longest-body=4s",
                         "--baton.data=" + DATA,
                         "--baton.standins.port=" + standInPort);
         PlaywrightAssertions.setDefaultAssertionTimeout(LONGEST_MILLIS);

@@ -6,9 +6,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
-import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.web.stage.Stage;
 
 /** The whole job from nothing, as a technician does it: rig, phrasebook, book, desk; the stand-in does what it says. */
 class WholeJobTest {
@@ -18,6 +18,8 @@ class WholeJobTest {
 
     @Test
     void fromAnEmptyShelfToTwoCuesOnARealWire() {
+        // The first show of a house goes on the desk by itself; one that is there already would stay.
+        baton.bean(Stage.class).close();
         Page page = baton.open("/");
         page.getByPlaceholder("its name").fill("First night");
         page.getByText("Start its book").click();
@@ -96,8 +98,7 @@ class WholeJobTest {
         page.keyboard().type("amb");
         page.keyboard().press("Enter");
         assertThat(rows.nth(1)).containsText("Amber wash");
-        List<String> numbers = page.locator("tr.cue .no").allTextContents();
-        assertThat(numbers).containsExactly("1", "2");
+        assertThat(page.locator("tr.cue .no")).hasText(new String[] {"1", "2"});
     }
 
     private static void tab(Page page, String name) {

@@ -1,5 +1,7 @@
 package underbaton.core.cue;
 
+import java.util.Locale;
+
 /** What an entry of the running order is. */
 public enum ItemKind {
     SONG("Song"),
@@ -17,5 +19,10 @@ public enum ItemKind {
 
     public String title() {
         return title;
+    }
+
+    /** As it stands in a sentence. */
+    public String word() {
+        return title.toLowerCase(Locale.ROOT);
     }
 }

@@ -53,6 +53,11 @@ public record Argument(Unit unit, double least, double most) {
         public String words() {
             return words;
         }
+
+        /** An amount of it, or its name where any would do. */
+        public String example() {
+            return this == DECIBELS ? "−10 dB" : words;
+        }
     }
 
     private static final int FULL = 127;

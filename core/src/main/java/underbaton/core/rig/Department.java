@@ -1,6 +1,7 @@
 package underbaton.core.rig;
 
 import java.util.LinkedHashMap;
+import java.util.Locale;
 import java.util.Map;
 import java.util.regex.Pattern;
 
@@ -44,6 +45,16 @@ public enum Department {
                 .map(Map.Entry::getKey)
                 .findFirst()
                 .orElse(LIGHTS);
+    }
+
+    /** Its code in small letters, by which styles and drawings know it. */
+    public String key() {
+        return code.toLowerCase(Locale.ROOT);
+    }
+
+    /** As it stands in a sentence. */
+    public String word() {
+        return title.toLowerCase(Locale.ROOT);
     }
 
     /** Two capital letters. */

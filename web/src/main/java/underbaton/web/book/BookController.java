@@ -235,7 +235,10 @@ class BookController {
     String itemForm(@PathVariable int showId, @PathVariable int itemId, Model model) {
         Show show = shows.get(showId);
         model.addAttribute("show", show);
-        model.addAttribute("item", show.item(itemId).orElseThrow(BookController::itemGone));
+        Item item = show.item(itemId).orElseThrow(BookController::itemGone);
+        model.addAttribute("item", item);
+        model.addAttribute("was", Fingerprint.of(item.withCues(List.of())));
+        model.addAttribute("length", PlannedLength.tell(item.plannedSeconds()));
         model.addAttribute("kinds", ItemKind.values());
         return "book/book :: item-form";
     }

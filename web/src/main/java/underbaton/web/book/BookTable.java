@@ -29,7 +29,7 @@ import underbaton.web.shows.Shows;
 final class BookTable {
 
     /** Letters that fit into a column of the many. */
-    private static final int LONG_WORD = 8;
+    private static final int LONG_WORD = 7;
 
     private static final String TABLE = "book/book :: cues";
     private static final int MOST_AT_ONCE = 60;
@@ -68,7 +68,10 @@ final class BookTable {
         return of(show, shown, added, model);
     }
 
-    /** How wide a column must be, by the id of its machine: {@code unused} where no cue calls it, {@code wordy} for long words, else as all. */
+    /**
+     * How wide a column must be, by the id of its machine: {@code unused} where no cue calls it, {@code wordy} and {@code
+     * longest} for long words, else as all.
+     */
     private static Map<Integer, String> widths(Show show) {
         Map<Integer, Set<Integer>> called = show.cues()
                 .flatMap(c -> c.calls().stream())
@@ -76,11 +79,14 @@ final class BookTable {
         Map<Integer, String> widths = new HashMap<>();
         for (Device device : show.devices()) {
             Set<Integer> phrases = called.getOrDefault(device.id(), Set.of());
-            boolean wordy = device.phrases().stream()
+            int longest = device.phrases().stream()
                     .filter(p -> phrases.contains(p.id()))
                     .flatMap(p -> Arrays.stream(p.name().split("\\s")))
-                    .anyMatch(w -> w.length() > LONG_WORD);
-            widths.put(device.id(), phrases.isEmpty() ? "unused" : wordy ? "wordy" : "plain");
+                    .mapToInt(String::length)
+                    .max()
+                    .orElse(0);
+            String width = longest > LONG_WORD + 1 ? "longest" : longest > LONG_WORD ? "wordy" : "plain";
+            widths.put(device.id(), phrases.isEmpty() ? "unused" : width);
         }
         return widths;
     }

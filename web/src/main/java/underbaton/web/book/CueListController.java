@@ -113,9 +113,12 @@ class CueListController {
                 .map(c -> new Renumbered(c.number(), numbers.get(c.id()), c.what()))
                 .toList();
         model.addAttribute("numbers", all.subList(0, Math.min(all.size(), MOST_SHOWN)));
-        model.addAttribute("count", all.size());
+        long changes = all.stream().filter(r -> !r.from.equals(r.to)).count();
         model.addAttribute(
-                "changes", all.stream().filter(r -> !r.from.equals(r.to)).count());
+                "change",
+                changes == 0
+                        ? "All of them have these numbers already."
+                        : changes + " of " + all.size() + (changes == 1 ? " gets" : " get") + " another number:");
         return "book/lists :: numbers";
     }
 

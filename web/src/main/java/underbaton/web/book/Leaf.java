@@ -8,6 +8,7 @@ import java.util.stream.IntStream;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
+import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
 import underbaton.core.file.CueTable;
 import underbaton.core.plan.PlannedCall;
@@ -34,6 +35,13 @@ public record Leaf(
         List<Row> rows,
         int since,
         int listedSince) {
+
+    /** {@code 2:10 planned}; empty when nobody knows. */
+    public String length() {
+        return seconds == 0
+                ? ""
+                : PlannedLength.tell(seconds) + (item.plannedSeconds() > 0 ? " planned" : " by its score");
+    }
 
     /**
      * A cue's row.
@@ -149,6 +157,14 @@ public record Leaf(
                 return "nobody knows where it stands, so the fade " + untold;
             }
             return text.isEmpty() && tied() ? "still " + held : null;
+        }
+
+        /** How it is drawn. */
+        public String kinds() {
+            return (ends ? "off" : "")
+                    + (guarded ? " guarded" : "")
+                    + (doubt.isEmpty() ? "" : " astray")
+                    + (untold.isEmpty() ? "" : " untold");
         }
 
         public boolean tied() {

@@ -39,6 +39,15 @@ public record CatchUpView(Show show, String to, String words, List<Group> groups
         return groups.stream().mapToInt(g -> g.lines.size()).sum();
     }
 
+    /** {@code 7 states differ from the book, just before cue 70}. */
+    public String title() {
+        return switch (count()) {
+            case 0 -> "All machines are as the book says " + words;
+            case 1 -> "1 state differs from the book, " + words;
+            default -> count() + " states differ from the book, " + words;
+        };
+    }
+
     static CatchUpView of(Show show, String to, String words, List<Correction> corrections) {
         List<Group> groups = new ArrayList<>();
         List<Line> cannot = new ArrayList<>();

@@ -69,9 +69,6 @@ class DeskController {
         live.paints("desk", showId -> paint(painting, showId));
         live.paints(
                 "waiting", showId -> painting.of("page/waiting", "waiting", Map.of("waiting", stage.waiting(showId))));
-        live.paints(
-                "lamps",
-                showId -> stage.isOpen(showId) ? painting.of("page/lamps", "lamps", Map.of("lamps", lamps.all())) : "");
     }
 
     private String paint(Painting painting, int showId) {

@@ -92,6 +92,25 @@ public record DeskView(
         return pace == 100 ? "" : Amount.plain(pace) + " %";
     }
 
+    /** {@code 3:42}. */
+    public String length() {
+        return PlannedLength.tell(seconds);
+    }
+
+    /** When the standby cue comes; empty where none stands by. */
+    public String standbyComes() {
+        if (standsOut) {
+            return "out tonight: GO sends nothing of it";
+        }
+        return standby.map(row -> {
+                    if (startsItem) {
+                        return "GO starts the " + row.cue.item().kind().word() + "; this cue comes " + row.starts;
+                    }
+                    return row.cue.byHand() ? "at GO" : row.starts + "; at GO, because you jumped here";
+                })
+                .orElse("");
+    }
+
     /** @param sinceEpochMillis when it was set going */
     public record Running(Device device, String what, long sinceEpochMillis) {}
 

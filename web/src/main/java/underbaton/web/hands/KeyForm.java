@@ -15,6 +15,7 @@ import underbaton.web.page.Typed;
  * The blanks of a key, as they are typed.
  *
  * @param id 0 for a new one
+ * @param name empty for that of what it calls first
  * @param page to which it belongs
  * @param guarded anything where it wants a second touch
  * @param on a line for each call: the machine's id, and behind a blank what it is told, as a cell of the Book says it
@@ -67,6 +68,11 @@ public record KeyForm(
         return show.device(call.deviceId()).map(call::tell).orElse("");
     }
 
+    @Override
+    public String name() {
+        return name.isBlank() ? rows(on).get(0).says : name;
+    }
+
     /** What it calls when it goes on, and a row to write into. */
     public List<KeyLine> onRows() {
         return rows(on);
@@ -92,7 +98,7 @@ public record KeyForm(
     /** @throws Refusal naming what cannot be read */
     HandKey toKey(Show show) {
         return new HandKey(
-                id, row, column, name, mark, way, calls(show, "on", on), calls(show, "off", off), guarded != null);
+                id, row, column, name(), mark, way, calls(show, "on", on), calls(show, "off", off), guarded != null);
     }
 
     private static List<Call> calls(Show show, String field, String lines) {

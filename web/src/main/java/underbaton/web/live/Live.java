@@ -37,6 +37,9 @@ public class Live {
 
     private final Map<String, Painter> painters = new ConcurrentHashMap<>();
     private final Map<Part, Set<Browser>> shown = new ConcurrentHashMap<>();
+    /** The newest drawing of each part: what looks as before is not sent again. */
+    private final Map<Part, String> newest = new ConcurrentHashMap<>();
+
     private final Set<Part> dirty = ConcurrentHashMap.newKeySet();
     private final Set<Browser> browsers = ConcurrentHashMap.newKeySet();
     private final Loop painting;
@@ -96,14 +99,21 @@ public class Live {
 
     /** Draws these for a page that has just come: it may be older than the newest drawing. */
     void anew(Set<Part> parts) {
-        parts.stream().filter(shown::containsKey).forEach(dirty::add);
+        parts.stream().filter(shown::containsKey).forEach(part -> {
+            newest.remove(part);
+            dirty.add(part);
+        });
         painting.wake();
     }
 
     private void drop(Part part, Browser browser) {
         shown.computeIfPresent(part, (p, who) -> {
             who.remove(browser);
-            return who.isEmpty() ? null : who;
+            if (who.isEmpty()) {
+                newest.remove(part);
+                return null;
+            }
+            return who;
         });
     }
 
@@ -122,15 +132,15 @@ public class Live {
 
     /** One painter that fails leaves the others as they are. */
     private void paint(Part part) {
-        Set<Browser> who = shown.getOrDefault(part, Set.of());
-        if (who.isEmpty()) {
+        if (!shown.containsKey(part)) {
             return;
         }
         try {
             String drawn = painters.get(part.topic).paint(part.showId);
-            if (!drawn.isEmpty()) {
+            // Kept before it is sent: who comes in between is either among those who get it or has it drawn anew.
+            if (!drawn.isEmpty() && !drawn.equals(newest.put(part, drawn))) {
                 String frame = Frames.drawing(part, drawn);
-                who.forEach(b -> b.draw(part, frame));
+                shown.getOrDefault(part, Set.of()).forEach(b -> b.draw(part, frame));
             }
         } catch (NoSuchElementException gone) {
             LOG.debug("The part {} of show {} is no longer there", part.topic, part.showId);

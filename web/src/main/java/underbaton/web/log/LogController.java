@@ -49,6 +49,19 @@ class LogController {
             return new Line(entry, TIME.format(at), entry.bytes().hex(), move(entry));
         }
 
+        /** How it is drawn. */
+        public String kind() {
+            return (entry.trouble().isEmpty() ? "" : "lost ")
+                    + entry.direction().name().toLowerCase(Locale.ROOT);
+        }
+
+        /** How late it left; empty where nothing did. */
+        public String late() {
+            return entry.direction() == Entry.Direction.OUT && entry.trouble().isEmpty()
+                    ? String.format(Locale.ROOT, "%.2f ms", entry.lateMicros() / 1000.0)
+                    : "";
+        }
+
         private static String move(Entry entry) {
             boolean sent =
                     entry.direction() == Entry.Direction.OUT && !entry.cause().isEmpty();

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.springframework.dao.QueryTimeoutException;
 import org.springframework.jdbc.CannotGetJdbcConnectionException;
+import org.springframework.transaction.TransactionSystemException;
 
 /** Why a database does not do what it is asked, where that is no fault of ours: each with what a person can do. */
 enum DatabaseTrouble {
@@ -44,6 +45,13 @@ enum DatabaseTrouble {
     /** Empty for what is a fault of ours. From any thread. */
     static Optional<DatabaseTrouble> of(Throwable cause) {
         for (Throwable t = cause; t != null; t = t.getCause()) {
+            // What failed first says more than what could then not be taken back.
+            if (t instanceof TransactionSystemException e && e.getApplicationException() != null) {
+                Optional<DatabaseTrouble> first = of(e.getApplicationException());
+                if (first.isPresent()) {
+                    return first;
+                }
+            }
             if (t instanceof SQLException e && NO_ROOM.contains(e.getErrorCode())) {
                 return Optional.of(FULL);
             }
@@ -64,6 +72,7 @@ enum DatabaseTrouble {
                 || t instanceof SQLTimeoutException
                 || t instanceof QueryTimeoutException
                 || t instanceof CannotGetJdbcConnectionException
+                || t instanceof TransactionSystemException
                 || t instanceof SQLException e
                         && e.getSQLState() != null
                         && e.getSQLState().startsWith(CONNECTION);

@@ -5,8 +5,10 @@ import java.sql.SQLException;
 import java.util.NoSuchElementException;
 import java.util.stream.Collectors;
 import org.apache.catalina.connector.ClientAbortException;
+import org.apache.tomcat.util.http.InvalidParameterException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.core.NestedExceptionUtils;
 import org.springframework.dao.DataAccessException;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -85,6 +87,20 @@ class Trouble {
         return null;
     }
 
+    /** It broke off while it was read, or took longer than it may; one line, for such come in hundreds. */
+    @ExceptionHandler({InvalidParameterException.class, MultipartException.class})
+    String brokenOff(Exception cause, HttpServletResponse response, Model model) {
+        boolean slow = NestedExceptionUtils.getMostSpecificCause(cause) instanceof SlowRequests.TooSlow;
+        LOG.warn(
+                "A request was not understood: {}",
+                NestedExceptionUtils.getMostSpecificCause(cause).toString());
+        response.setStatus((slow ? HttpStatus.REQUEST_TIMEOUT : HttpStatus.BAD_REQUEST).value());
+        return notice(
+                slow ? "This came too slowly and was given up. Nothing was changed; try again." : notUnderstood(cause),
+                "",
+                model);
+    }
+
     @ExceptionHandler(NotOnDesk.class)
     @ResponseStatus(HttpStatus.CONFLICT)
     String notOnDesk(Model model) {
@@ -105,8 +121,7 @@ class Trouble {
         IllegalArgumentException.class,
         NoSuchElementException.class,
         ServletRequestBindingException.class,
-        MethodArgumentTypeMismatchException.class,
-        MultipartException.class
+        MethodArgumentTypeMismatchException.class
     })
     @ResponseStatus(HttpStatus.BAD_REQUEST)
     String misunderstood(Exception cause, Model model) {

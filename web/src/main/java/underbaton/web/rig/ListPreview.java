@@ -27,6 +27,13 @@ public record ListPreview(Device device, List<Line> lines, int unchanged, long c
      */
     public record Line(String name, String formerName, String fate, String before, String after, String cues) {}
 
+    /** {@code 2 cues call those, and will follow by name}. */
+    public String called() {
+        return cues == 0
+                ? "no cue calls those"
+                : cues + (cues == 1 ? " cue calls" : " cues call") + " those, and will follow by name";
+    }
+
     static ListPreview of(Show show, Device device, ListChange change) {
         Map<Integer, List<Cue>> using = show.cuesByPhrase(device.id());
         List<Line> lines = change.entries().stream()

@@ -177,6 +177,12 @@ public record PastedRows(Device device, List<Row> rows, List<Row> leftOut, Strin
     }
 
     /** How many of the lines change something. */
+    /** {@code 3 changes}. */
+    public String summary() {
+        long changes = changes();
+        return changes == 0 ? "nothing would change" : changes == 1 ? "1 change" : changes + " changes";
+    }
+
     public long changes() {
         return rows.stream()
                         .filter(r -> r.ours != LEFT_OUT && !r.fate.matches("stays, [^,]*"))

@@ -54,6 +54,20 @@ class PhrasebookController {
         return SHEET;
     }
 
+    /** What could stand in the blanks of a phrase. */
+    public record Examples(String says, String answer) {
+        static Examples of(Device device) {
+            if (!device.connection().carriesMidi()) {
+                return new Examples("/camera/program 3", "/camera/program/now 3");
+            }
+            return new Examples(
+                    device.list().isPresent()
+                            ? "empty: next place of the list"
+                            : "note E0 for 200 ms; after 50 ms program 10",
+                    "program 5: empty when it says nothing");
+        }
+    }
+
     @GetMapping
     String sheet(@PathVariable int showId, @PathVariable int deviceId, Model model) {
         return sheet(shows.get(showId), deviceId, model);
@@ -76,6 +90,7 @@ class PhrasebookController {
         model.addAttribute("was", phrase.map(Fingerprint::of).orElse(""));
         model.addAttribute("used", show.cuesUsing(deviceId, phraseId).size());
         model.addAttribute("channel", Numbering.channel(device.channel()));
+        model.addAttribute("examples", Examples.of(device));
         model.addAttribute("units", Argument.Unit.values());
         model.addAttribute("marks", Remarks.Mark.values());
         return "rig/phrases :: blanks";

@@ -10,6 +10,7 @@ import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
+import underbaton.web.page.Fingerprint;
 
 /** A machine's phrasebook as a sheet: under its headings, each phrase with what it says and where it is used. */
 public record PhrasebookView(Device device, List<Group> groups) {
@@ -31,6 +32,11 @@ public record PhrasebookView(Device device, List<Group> groups) {
         public String takes() {
             return phrase().argument().map(Argument::toString).orElse("");
         }
+    }
+
+    /** What the rule of its list was when the sheet was drawn. */
+    public String listWas() {
+        return Fingerprint.of(device.list());
     }
 
     static PhrasebookView of(Show show, Device device) {

@@ -17,6 +17,7 @@ import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
+import underbaton.core.rig.Precautions;
 import underbaton.core.rig.Refusal;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.live.Live;
@@ -91,10 +92,13 @@ class RigController {
         model.addAttribute("ruler", Ruler.drawn());
         model.addAttribute("standIns", room.standIns());
         model.addAttribute("departments", Department.values());
+        model.addAttribute("untoldFades", Precautions.UntoldFade.values());
         model.addAttribute("carriers", Connection.Carrier.values());
         model.addAttribute("valueStyles", Numbering.Values.values());
         model.addAttribute("chosen", chosen.orElse(null));
         model.addAttribute("form", chosen.map(DeviceForm::of).orElseGet(DeviceForm::fresh));
+        model.addAttribute(
+                "was", chosen.map(d -> Fingerprint.of(d.withPhrases(List.of()))).orElse(""));
         model.addAttribute("localPorts", LocalPorts.outs());
         model.addAttribute("found", new Neighbourhood.Found(List.of(), "Looking …"));
         model.addAttribute("reach", door.reach());

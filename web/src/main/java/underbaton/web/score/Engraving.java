@@ -50,7 +50,9 @@ import underbaton.web.score.Sheet.Staff;
 final class Engraving {
 
     private static final double LEFT = 96;
-    private static final double RIGHT = 1210;
+    /** What is kept free behind the last barline. */
+    private static final double MARGIN = 10;
+
     private static final double STAFF_GAP = 31;
     private static final double TOP = 106;
     private static final double BELOW = 34;
@@ -100,20 +102,23 @@ final class Engraving {
                 .orElse(1);
     }
 
-    /** @param barsPerLine 0 for the whole song on one page */
-    Sheet sheet(int barsPerLine) {
+    /**
+     * @param barsPerLine 0 for the whole song on one page
+     * @param width of the paper
+     */
+    Sheet sheet(int barsPerLine, double width) {
         int bars = barsPerLine > 0 ? barsPerLine : Math.max(8, (lastBar + 1) / 2);
         int first = score.pickUpTicks() > 0 ? 0 : 1;
         List<Line> lines = new ArrayList<>();
         double y = 0;
         for (int bar = first; bar <= lastBar; bar = Math.max(1, bar) + bars) {
             int to = Math.min(lastBar, Math.max(1, bar) + bars - 1);
-            double room =
-                    (RIGHT - LEFT) * (bars > to - bar + 1 && lines.size() > 0 ? (double) (to - bar + 1) / bars : 1);
+            double room = (width - MARGIN - LEFT)
+                    * (bars > to - bar + 1 && lines.size() > 0 ? (double) (to - bar + 1) / bars : 1);
             lines.add(line(bar, to, y, LEFT + room));
             y += height();
         }
-        return new Sheet(lines, RIGHT + 10, y, departments, lastBar, "", Set.of());
+        return new Sheet(lines, width, y, departments, lastBar, "", Set.of());
     }
 
     /** All bars in one line, as long as it takes. */

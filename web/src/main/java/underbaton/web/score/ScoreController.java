@@ -102,7 +102,7 @@ class ScoreController {
         // In the place of one that is gone nothing is written into another.
         model.addAttribute("gone", item != 0 && chosen.isEmpty());
         model.addAttribute("chosen", chosen.orElse(null));
-        chosen.ifPresent(i -> sheet.of(show, i.id(), new Seen(bars, null), model));
+        chosen.ifPresent(i -> sheet.of(show, i.id(), new Seen(bars, null, null), model));
         return "score/score";
     }
 

@@ -27,7 +27,7 @@ final class ScoreSheet {
     /** The sheets that pages have before them, the newest of each item and width. */
     private final Map<Place, Drawn> drawn = new ConcurrentHashMap<>();
 
-    private record Place(int showId, int itemId, int bars) {}
+    private record Place(int showId, int itemId, int bars, int wide) {}
 
     private record Drawn(int revision, Sheet sheet) {}
 
@@ -46,9 +46,10 @@ final class ScoreSheet {
             List<WrittenDown.Place> places = written.of(show, itemId);
             model.addAttribute("written", places);
             Engraving engraving = new Engraving(show, plans.dryRun(show), itemId, places);
-            Sheet sheet =
-                    seen.bars() < 0 ? engraving.strip(STRIP_BAR) : engraving.sheet(Math.min(seen.bars(), MOST_BARS));
-            Place place = new Place(show.id(), itemId, seen.bars());
+            Sheet sheet = seen.bars() < 0
+                    ? engraving.strip(STRIP_BAR)
+                    : engraving.sheet(Math.min(seen.bars(), MOST_BARS), seen.wide());
+            Place place = new Place(show.id(), itemId, seen.bars(), seen.wide());
             if (drawn.size() > MOST_DRAWN) {
                 drawn.clear();
             }

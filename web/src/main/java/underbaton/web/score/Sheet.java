@@ -68,6 +68,12 @@ public record Sheet(
             List<Left> lefts,
             List<Proposed> proposed) {
 
+        /** The brace before its staves, as a path. */
+        public String brace() {
+            double half = (to - from) / 2;
+            return "M86 %s q-7 %s 0 %s q-7 %s 0 %s".formatted(from, half / 2, half, half / 2, half);
+        }
+
         /** For the script: where its staves stand. */
         public String places() {
             return staves.stream().map(s -> Double.toString(s.y)).collect(Collectors.joining(" "));
@@ -130,5 +136,11 @@ public record Sheet(
 
     public record Curve(String dept, String kind, String path) {}
 
-    public record Span(double x, double end, boolean begins, boolean ends, String text, boolean wrong) {}
+    public record Span(double x, double end, boolean begins, boolean ends, String text, boolean wrong) {
+        /** A curly bracket along it, its point in the middle, as a path. @param under the lowest staff */
+        public String bracket(double under) {
+            return "M%s %s q2 9 10 9 H%s q7 0 8 7 q1 -7 8 -7 H%s q8 0 10 -9"
+                    .formatted(x, under + 10, (x + end) / 2 - 8, end - 10);
+        }
+    }
 }

@@ -57,6 +57,7 @@ public class Shows {
 
     private final Map<Integer, History> histories = new ConcurrentHashMap<>();
     private final List<BiConsumer<Show, String>> watchers = new CopyOnWriteArrayList<>();
+    private final List<Runnable> otherOrder = new CopyOnWriteArrayList<>();
 
     /** What can be taken back, newest first. */
     private static final class History {
@@ -99,6 +100,11 @@ public class Shows {
     /** Called with each new state of a show, after it was saved, and what was done to it in a few words. */
     public void watch(BiConsumer<Show, String> watcher) {
         watchers.add(watcher);
+    }
+
+    /** Runs this when other steps than before are taken back next though no show has changed; must return at once. */
+    void watchOrderOfSteps(Runnable watcher) {
+        otherOrder.add(watcher);
     }
 
     // ---- reading
@@ -447,12 +453,13 @@ public class Shows {
     }
 
     /** A step that cannot be taken back by itself does not stand in the way of those before it: they are asked first from now on. */
-    private static Show merged(Show now, Step step, Deque<Step> steps) {
+    private Show merged(Show now, Step step, Deque<Step> steps) {
         try {
             return Merge.of(now, step.from, step.to);
         } catch (Refusal changedSince) {
             steps.removeIf(s -> s == step);
             steps.addLast(step);
+            otherOrder.forEach(Runnable::run);
             throw changedSince;
         }
     }

@@ -19,6 +19,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.file.RigSwap;
 import underbaton.core.file.ShowFile;
+import underbaton.core.rig.Department;
 import underbaton.core.rig.Refusal;
 import underbaton.web.page.Alarms;
 import underbaton.web.page.Download;
@@ -58,6 +59,7 @@ class ShowsController {
     @GetMapping("/")
     String page(Model model) {
         model.addAttribute("shows", shows.spines());
+        model.addAttribute("departments", Department.values());
         model.addAttribute("alarms", alarms.now());
         model.addAttribute(
                 "deleted",

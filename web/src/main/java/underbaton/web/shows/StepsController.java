@@ -17,6 +17,7 @@ class StepsController {
     StepsController(Shows shows, Live live, JsonMapper json) {
         this.shows = shows;
         shows.watch((show, edit) -> live.changed("steps"));
+        shows.watchOrderOfSteps(() -> live.changed("steps"));
         live.paints(
                 "steps",
                 showId -> shows.drawn(

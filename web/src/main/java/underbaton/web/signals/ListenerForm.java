@@ -183,6 +183,14 @@ public record ListenerForm(
         return d.form();
     }
 
+    /** What it is called over its form. */
+    public String title() {
+        if (id == 0) {
+            return isRelay() ? "New relay" : "New listener";
+        }
+        return isRelay() ? "Relay" : "Listener";
+    }
+
     /** Whether it is a relay, whose further blanks are {@link RelayForm}'s. */
     boolean isRelay() {
         return "relay".equals(does);

@@ -27,9 +27,11 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wording;
+import underbaton.core.signal.Deed;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
+import underbaton.core.signal.Scale;
 import underbaton.core.signal.Source;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
@@ -197,6 +199,8 @@ class SignalsController {
         model.addAttribute("also", from.isPresent() ? ListenerWords.others(show, form.toListener(show)) : "");
         model.addAttribute("kinds", ListenerForm.KINDS.entrySet());
         model.addAttribute("ways", ListenerForm.WAYS.entrySet());
+        model.addAttribute("deeds", Deed.values());
+        model.addAttribute("meetings", Scale.Meeting.values());
         return "signals/form :: form";
     }
 

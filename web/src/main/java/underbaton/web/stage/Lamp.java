@@ -35,13 +35,18 @@ public record Lamp(
         return armed && reached && behind == 0 && unanswered.isEmpty();
     }
 
-    /** One short line beside the lamp. */
-    public String line() {
+    /** What is said of it for as long as it goes on; empty where what is measured is said. */
+    public String steady() {
         if (!armed) {
             return "out tonight, gets nothing";
         }
-        if (!reached) {
-            return words;
+        return reached ? "" : words;
+    }
+
+    /** One short line beside the lamp. */
+    public String line() {
+        if (!steady().isEmpty()) {
+            return steady();
         }
         String trip = (roundTrip.isEmpty() ? "reached" : roundTrip) + loss;
         return Stream.of(trip, lastSent, lastHeard, words)

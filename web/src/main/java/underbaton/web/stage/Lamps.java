@@ -2,6 +2,7 @@ package underbaton.web.stage;
 
 import jakarta.annotation.PreDestroy;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.concurrent.TimeUnit;
@@ -45,6 +46,11 @@ public class Lamps {
     public List<Lamp> all() {
         Optional<PlaybackState> state = stage.onDesk().map(d -> d.performer.state());
         return lines.all().stream().map(l -> lamp(l, state)).toList();
+    }
+
+    /** What is measured of each machine, in words, by its id. */
+    public Map<Integer, String> lines() {
+        return all().stream().collect(Collectors.toMap(l -> l.device().id(), Lamp::line));
     }
 
     private Lamp lamp(DeviceLine line, Optional<PlaybackState> state) {
@@ -113,6 +119,7 @@ public class Lamps {
     private void keepFresh() {
         LockSupport.parkNanos(this, PAUSE_NANOS);
         live.changed("lamps");
+        live.changed("lamp-lines");
         live.changed("machines");
     }
 

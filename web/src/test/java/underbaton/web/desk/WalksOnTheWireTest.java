@@ -88,8 +88,8 @@ class WalksOnTheWireTest {
     /** Two presses of one GO within less are one. */
     private static final long GO_MILLIS = 320;
 
-    private static final Pattern SENDS = Pattern.compile("name=\"send\" value=\"([^\"]*)\"( checked)?");
-    private static final Pattern SHOWN = Pattern.compile("name=\"shown\" value=\"([^\"]*)\"");
+    private static final Pattern SENDS = Pattern.compile("name=\"send\"[^>]*?\\svalue=\"([^\"]*)\"( checked)?");
+    private static final Pattern SHOWN = Pattern.compile("name=\"shown\"[^>]*?\\svalue=\"([^\"]*)\"");
 
     private int id;
     private final Map<String, String> before = new LinkedHashMap<>();

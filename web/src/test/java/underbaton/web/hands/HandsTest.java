@@ -87,21 +87,18 @@ class HandsTest extends TouchedBoard {
     private void makeKey(String name, String way, boolean guarded, String on, String off) {
         page.keyboard().press("Enter");
         assertThat(page.locator("#key form")).isVisible();
+        // What it calls comes first; its name stands before it.
+        page.keyboard().type(on);
+        tab("Shift+Tab", 2);
         page.keyboard().type(name);
-        page.keyboard().press("Tab");
+        tab("Tab", 5);
         page.keyboard().type(way);
-        page.keyboard().press("Tab");
-        page.keyboard().press("Tab");
+        tab("Tab", 2);
         if (guarded) {
             page.keyboard().press("Space");
         }
-        page.keyboard().press("Tab");
-        page.keyboard().press("Tab");
-        page.keyboard().type(on);
         if (!off.isEmpty()) {
-            for (int i = 0; i < 4; i++) {
-                page.keyboard().press("Tab");
-            }
+            tab("Tab", 2);
             page.keyboard().type(off);
         }
         page.keyboard().press("Control+Enter");
@@ -109,6 +106,12 @@ class HandsTest extends TouchedBoard {
         assertThat(page.locator("#key")).not().isVisible();
         assertThat(page.locator("#places")).containsText(name);
         page.keyboard().press("ArrowRight");
+    }
+
+    private void tab(String key, int times) {
+        for (int i = 0; i < times; i++) {
+            page.keyboard().press(key);
+        }
     }
 
     private void makeKeys() {

@@ -7,6 +7,7 @@ import java.sql.SQLTransientConnectionException;
 import org.junit.jupiter.api.Test;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.UncategorizedDataAccessException;
+import org.springframework.transaction.TransactionSystemException;
 
 /** Whatever a database says of itself is no fault of ours; all else is. */
 class DatabaseTroubleTest {
@@ -25,6 +26,16 @@ class DatabaseTroubleTest {
                 .contains(DatabaseTrouble.AWAY);
         assertThat(DatabaseTrouble.of(wrapped(new SQLException("gone", "08S01", 0))))
                 .contains(DatabaseTrouble.AWAY);
+    }
+
+    /** As it came from a connection that was given up in the middle of a commit. */
+    @Test
+    void whatCannotBeTakenBackIsToldAsWhatFailedFirst() {
+        TransactionSystemException rollback =
+                new TransactionSystemException("JDBC rollback failed", new SQLException("Connection is closed"));
+        assertThat(DatabaseTrouble.of(rollback)).contains(DatabaseTrouble.AWAY);
+        rollback.initApplicationException(wrapped(new SQLException("table is full", "HY000", 1114)));
+        assertThat(DatabaseTrouble.of(rollback)).contains(DatabaseTrouble.FULL);
     }
 
     @Test

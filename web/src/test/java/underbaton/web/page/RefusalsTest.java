@@ -62,6 +62,21 @@ class RefusalsTest {
     }
 
     @Test
+    void whatWasToldLastCanBeCalledBack() {
+        Page page = baton.open("/shows/" + show + "/rig/new");
+        assertThat(page.locator("[data-last]")).hasCount(0);
+        page.locator("[name=name]").fill("Second console");
+        page.locator("[name=host]").fill("127.0.0.1");
+        page.locator("[name=port]").fill("x");
+        page.locator(".prose .main").click();
+        told(page, "no whole number");
+        page.keyboard().press("Escape");
+        assertThat(page.locator("#notice")).not().containsText("no whole number");
+        page.locator("[data-last]").click();
+        told(page, "no whole number");
+    }
+
+    @Test
     void aRefusalIsNoErrorOfTheBrowserOnAnyPage() {
         Page page = baton.browser();
         List<String> errors = new ArrayList<>();

@@ -317,7 +317,8 @@ class TwoWritersTest {
         HttpResponse<String> again = post(path, fields);
         assertThat(again.statusCode()).isBetween(400, 499);
         assertThat(again.body()).contains("There is a snippet “Two writers block” already");
-        String snippet = kept.body().replaceAll("(?s).*data-snippet=\"(\\d+)\"[^>]*><td><b>Two writers block.*", "$1");
+        String snippet =
+                kept.body().replaceAll("(?s).*data-snippet=\"(\\d+)\"[^>]*>\\s*<td>\\s*<b>Two writers block.*", "$1");
         assertThat(post(path + "/" + snippet + "/delete", Map.of()).body()).doesNotContain("Two writers block");
     }
 }

@@ -80,7 +80,7 @@ class EngravingTest {
 
     @Test
     void aStaffLineStandsForEachDepartmentInTheirOwnOrder() {
-        Sheet sheet = of("16 end").sheet(8);
+        Sheet sheet = of("16 end").sheet(8, 1216);
         assertThat(sheet.lines()).hasSize(2);
         assertThat(sheet.lines().get(0).staves())
                 .extracting(Sheet.Staff::department)
@@ -93,12 +93,12 @@ class EngravingTest {
     @ParameterizedTest
     @CsvSource({"0,2", "1,40", "8,5", "64,1"})
     void theSongIsCutIntoLinesOfSoManyBars(int bars, int lines) {
-        assertThat(of("40 end").sheet(bars).lines()).hasSize(lines);
+        assertThat(of("40 end").sheet(bars, 1216).lines()).hasSize(lines);
     }
 
     @Test
     void barsAreAsWideAsTheyAreLongAndFillTheLine() {
-        Sheet.Line line = of("1 4/4\n3 2/4\n4 end").sheet(4).lines().get(0);
+        Sheet.Line line = of("1 4/4\n3 2/4\n4 end").sheet(4, 1216).lines().get(0);
         double whole =
                 line.bars().get(1).end() - line.bars().get(1).beats().get(0).x();
         double half =
@@ -111,7 +111,8 @@ class EngravingTest {
     /** A pick-up of three eighths before 4/4: its beats are the last of a whole bar, from the half of the third on. */
     @Test
     void aPickUpIsBarNoughtItsBeatsCountTowardsBarOneAndTheMeterStandsBeforeIt() {
-        Sheet.Line line = of("pick-up 3 eighths\n1 4/4\n4 end").sheet(4).lines().get(0);
+        Sheet.Line line =
+                of("pick-up 3 eighths\n1 4/4\n4 end").sheet(4, 1216).lines().get(0);
         assertThat(line.bars()).extracting(Sheet.Bar::number).startsWith(0, 1, 2);
         assertThat(line.bars().get(0).beats()).extracting(Sheet.Beat::place).containsExactly("3:480", "4");
         assertThat(line.bars().get(0).beats()).extracting(Sheet.Beat::tick).containsExactly(0L, 480L);
@@ -122,7 +123,7 @@ class EngravingTest {
 
     @Test
     void aNoteStandsOnItsBeatAndWhatItHoldsIsTiedToTheNextAcrossLines() {
-        Sheet sheet = of("16 end", "at 2:3| Amber", "at 10:1| Dark").sheet(8);
+        Sheet sheet = of("16 end", "at 2:3| Amber", "at 10:1| Dark").sheet(8, 1216);
         Sheet.Line first = sheet.lines().get(0);
         Sheet.Note note = first.notes().get(0);
         assertThat(note.x()).isEqualTo(first.bars().get(1).beats().get(2).x());
@@ -141,7 +142,7 @@ class EngravingTest {
     @Test
     void movesAreHairpins() {
         Sheet.Line line = of("8 end", "at 1| Bed 20", "at 2| Bed 100 in 4 beats", "at 5| Bed 10 in 4 beats")
-                .sheet(8)
+                .sheet(8, 1216)
                 .lines()
                 .get(0);
         List<String> hairs = line.curves().stream()
@@ -163,7 +164,7 @@ class EngravingTest {
     void spansSayWhatTheyAreAndAnOverlapIsTold() {
         Sheet.Line line =
                 of("1 quarter = 120\n3 vamp 2 bars, leave at once\n5 film 0:10 River\n8 Z Late\n10 hold 2.5 s\n12 end")
-                        .sheet(16)
+                        .sheet(16, 1216)
                         .lines()
                         .get(0);
         assertThat(line.vamps()).extracting(Sheet.Span::text).containsExactly("vamp until GO, leave at once");
@@ -177,7 +178,7 @@ class EngravingTest {
     @Test
     void copiesOfALinkedSectionAreHollowAndNameTheirCue() {
         Sheet.Line line = of("1 B Chorus\n5 C Again as B\n8 end", "at 2:1| Amber")
-                .sheet(8)
+                .sheet(8, 1216)
                 .lines()
                 .get(0);
         assertThat(line.notes()).hasSize(2);
@@ -207,13 +208,13 @@ class EngravingTest {
     void whatWaitsForGoHasNoPlaceOnThePaperButIsNamed() {
         Engraving engraving = of("8 end", "at 1| Amber", "by hand| Dark");
         assertThat(engraving.byHand()).extracting(c -> c.number().toString()).containsExactly("2");
-        assertThat(engraving.sheet(8).lines().get(0).notes()).hasSize(1);
+        assertThat(engraving.sheet(8, 1216).lines().get(0).notes()).hasSize(1);
     }
 
     @Test
     void aCopyThatIsLeftOutIsACrossWhereItWouldStand() {
         Sheet.Line line = of("1 B Chorus\n5 C Again as B without 1\n8 end", "at 2:1| Amber", "at 3:1| Dark")
-                .sheet(8)
+                .sheet(8, 1216)
                 .lines()
                 .get(0);
         Sheet.Left left = line.lefts().get(0);
@@ -226,12 +227,12 @@ class EngravingTest {
 
     @Test
     void onlyLinesThatChangedAreNewToWhoHasTheSheetBefore() {
-        Sheet before = of("16 end", "at 2:3| Amber", "at 14:1| Amber").sheet(4);
-        Sheet moved = of("16 end", "at 2:4| Amber", "at 14:1| Amber").sheet(4);
+        Sheet before = of("16 end", "at 2:3| Amber", "at 14:1| Amber").sheet(4, 1216);
+        Sheet moved = of("16 end", "at 2:4| Amber", "at 14:1| Amber").sheet(4, 1216);
         // The cues of the second song have other ids: nothing with a note is the same, empty lines are.
         assertThat(before.since(before).same()).containsExactlyInAnyOrder(0, 1, 2, 3);
         assertThat(moved.since(before).same()).doesNotContain(0, 3);
-        assertThat(of("20 end", "at 2:3| Amber").sheet(4).since(before).same())
+        assertThat(of("20 end", "at 2:3| Amber").sheet(4, 1216).since(before).same())
                 .as("another number of lines: all of it is new")
                 .isEmpty();
     }
