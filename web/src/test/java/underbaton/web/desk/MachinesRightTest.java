@@ -168,8 +168,9 @@ class MachinesRightTest {
         until(
                 "house lights",
                 () -> ((FohLights) machine("FOH lights").model()).state().number() == 3);
-        assertThat(((SoundConsole) machine("Sound console").model()).state().scene())
-                .isEqualTo(2);
+        until(
+                "the console's scene",
+                () -> ((SoundConsole) machine("Sound console").model()).state().scene() == 2);
         until(
                 "the words are gone",
                 () -> ((WordsScreen) machine("Words screen").model()).state().blank());
@@ -250,7 +251,8 @@ class MachinesRightTest {
         jump("10");
         sendTheSheet();
         FohLights lights = (FohLights) machine("FOH lights").model();
-        int right = lights.state().number();
+        int right = 2;
+        until("the look before cue 10", () -> lights.state().number() == right);
         Show rig = baton.bean(Shows.class).get(show);
         Device desk = rig.devices().stream()
                 .filter(d -> d.name().equals("FOH lights"))
@@ -281,7 +283,8 @@ class MachinesRightTest {
         page.keyboard().press("c");
         assertThat(page.locator("#catch-up")).containsText("All machines are as the book says");
         FohLights lights = (FohLights) machine("FOH lights").model();
-        int right = lights.state().number();
+        int right = 3;
+        until("the look before cue 70", () -> lights.state().number() == right);
         Device desk = baton.bean(Shows.class).get(show).devices().stream()
                 .filter(d -> d.name().equals("FOH lights"))
                 .findFirst()
