@@ -8,11 +8,19 @@ import { write } from './cell.js';
 
 const ROWS = /^item\tkind\tlength\tcue\t/;
 
+/** What a cell says, where it is drawn: two people at two cells of one cue do not disagree. */
+const stands = (to) => {
+  const cell = cellAt(to);
+  return cell ? words(cell) : null;
+};
+
 /** Several cells in one edit: of each its cue, its column and what it shall say. */
 const writeAll = (cells) =>
   cells.length
     ? change('cells', {
-        cells: JSON.stringify(cells.map((c) => ({ ...c, cue: Number(c.cue), version: cue(c.cue).version }))),
+        cells: JSON.stringify(
+          cells.map((c) => ({ ...c, cue: Number(c.cue), version: cue(c.cue).version, was: stands(c) })),
+        ),
       })
     : Promise.resolve();
 const clearable = (column) => column !== 'number';

@@ -36,7 +36,7 @@ export const write = (note) => {
   const input = Object.assign(document.createElement('input'), {
     name: 'text',
     autocomplete: 'off',
-    value: note?.dataset.told || '',
+    value: note?.dataset.cell || '',
   });
   input.setAttribute('aria-label', 'What this department gets');
   writer.append(input);
@@ -65,7 +65,7 @@ export const write = (note) => {
   const keep = async () => {
     const text = input.value.trim();
     const rest = note
-      ? ['write', { cue: note.dataset.cue, device: note.dataset.device, text }]
+      ? ['write', { cue: note.dataset.cue, device: note.dataset.device, text, was: note.dataset.cell }]
       : ['place', { tick: mark.tick, department: DEPARTMENTS[dept], text }];
     if ((!note && !text) || (await change(...rest))) leave();
   };

@@ -104,9 +104,7 @@ class BookController {
         Show changed =
                 shows.edit(showId, "change cue " + cue(shows.get(showId), cueId).number(), show -> {
                     Cue cue = cue(show, cueId);
-                    // Two people at two cells of one cue do not disagree.
-                    boolean sameCell = was != null && was.equals(typed.standing(cue, show));
-                    if (cue.version() != version && !sameCell) {
+                    if (new CellText.Of(cueId, version, Optional.ofNullable(was), typed).overtaken(cue, show)) {
                         throw new Overtaken(cue, column, text, typed.standing(cue, show));
                     }
                     if (exact) {

@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
@@ -88,17 +89,24 @@ record CellText(String column, String text) {
     // ---- several cells
 
     /** A cell and the cue that it belongs to. */
-    record Of(int cue, int version, CellText cell) {}
+    record Of(int cue, int version, Optional<String> was, CellText cell) {
+
+        /** Two people at two cells of one cue do not disagree. */
+        boolean overtaken(Cue now, Show show) {
+            return now.version() != version && !was.equals(Optional.of(cell.standing(now, show)));
+        }
+    }
 
     /** What a page sends, so many cells as there are in a book. */
     private record Sent(List<One> cells) {}
 
-    private record One(int cue, int version, String column, String text) {}
+    /** @param was what the page showed in the cell, where it is drawn */
+    private record One(int cue, int version, String column, String text, Optional<String> was) {}
 
     /** @param json a list of cells, each with cue, version, column and text */
     static List<Of> all(String json) {
         return StoredForm.read("{\"cells\":" + json + "}", Sent.class).cells().stream()
-                .map(c -> new Of(c.cue(), c.version(), new CellText(c.column(), c.text())))
+                .map(c -> new Of(c.cue(), c.version(), c.was(), new CellText(c.column(), c.text())))
                 .toList();
     }
 
@@ -111,7 +119,7 @@ record CellText(String column, String text) {
             if (before == null) {
                 throw new Refusal("cue", "One of these cues is gone; nothing was written.");
             }
-            if (before.version() != one.version) {
+            if (one.overtaken(before, show)) {
                 throw new Refusal(
                         "cell",
                         "Somebody changed cue " + before.number()

@@ -22,6 +22,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.file.CueListChange;
 import underbaton.core.file.CueTable;
 import underbaton.core.file.Taken;
+import underbaton.core.rig.Refusal;
 import underbaton.web.page.Download;
 import underbaton.web.page.Opened;
 import underbaton.web.page.Reading;
@@ -168,11 +169,18 @@ class CueListController {
             @PathVariable int showId,
             @RequestParam long number,
             @RequestParam(defaultValue = "false") boolean complete,
+            @RequestParam(defaultValue = "0") int seen,
             Shown shown,
             Model model) {
         CueTable read = opened.get(showId, number);
         CueListChange[] change = new CueListChange[1];
         Show changed = shows.edit(showId, "take in a cue list", show -> {
+            if (seen != 0 && show.revision() != seen) {
+                throw new Refusal(
+                        "file",
+                        "Somebody changed the show since you looked at this list; open the file once more and look at "
+                                + "what changes.");
+            }
             change[0] = CueListChange.of(show, read, complete);
             return change[0].show();
         });

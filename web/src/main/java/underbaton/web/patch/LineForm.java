@@ -47,6 +47,7 @@ public record LineForm(
         String transpose) {
     /** A blank that was not sent is an empty one. */
     public LineForm {
+        was = Typed.orEmpty(was);
         fromChannel = Typed.orEmpty(fromChannel);
         toChannel = Typed.orEmpty(toChannel);
         kinds = Typed.orEmpty(kinds);

@@ -160,8 +160,10 @@ class PatchController {
             @RequestParam String name,
             @RequestParam String number,
             @RequestParam(required = false) String guarded,
+            @RequestParam(defaultValue = "") String was,
             Model model) {
         Show changed = edit(showId, setId, "rename the patch set", (s, set) -> {
+            Fingerprint.requireMark(was, PatchView.markOf(set), "the name of this set");
             Device bay = PatchBay.of(s).orElseThrow();
             int program = bay.numbering().wireProgram(number);
             return set.withName(name).withSays(new ProgramChange(0, program)).withGuarded(guarded != null);

@@ -24,6 +24,7 @@ import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.PatchSet;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wiring;
+import underbaton.web.page.Fingerprint;
 
 /** What the page Patch draws: the sets, and one of them as lines from staves to outputs and as a table. */
 public final class PatchView {
@@ -50,7 +51,13 @@ public final class PatchView {
      * @param state in words; empty for one that is neither in use nor edited
      * @param mark {@code in-use}, {@code in-use-not-kept}, {@code not-kept}, or nothing
      */
-    public record SetRow(int id, String number, String name, boolean guarded, int lines, String state, String mark) {}
+    public record SetRow(
+            int id, String number, String name, boolean guarded, int lines, String state, String mark, String was) {}
+
+    /** A mark of what the form of a set shows, which its lines do not stand in. */
+    static String markOf(Phrase set) {
+        return Fingerprint.of(List.of(set.name(), PatchBay.program(set), set.guarded()));
+    }
 
     /** A line in the table. @param mark by which it is known @param number as people count @param copy what copying it takes along */
     public record LineRow(
@@ -130,7 +137,8 @@ public final class PatchView {
                 set.guarded(),
                 patch.shown().lines().size(),
                 state,
-                mark);
+                mark,
+                markOf(set));
     }
 
     /** Whether what is edited is heard. */

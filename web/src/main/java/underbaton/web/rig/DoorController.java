@@ -11,6 +11,7 @@ import underbaton.core.file.StoredForm;
 import underbaton.core.rig.Refusal;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
+import underbaton.web.page.Fingerprint;
 import underbaton.web.page.SettingsMapper;
 import underbaton.web.stage.OscPort;
 import underbaton.web.stage.Rights;
@@ -41,6 +42,12 @@ class DoorController {
      * @param oscPort 0 when there is none
      */
     public record Reach(Door door, Rights rights, List<String> guests, int sessionPort, int oscPort) {
+
+        /** What a form that was filled with this is marked with. */
+        public String was() {
+            return Fingerprint.of(List.of(door, rights));
+        }
+
         public Door.Mode[] modes() {
             return Door.Mode.values();
         }
@@ -82,7 +89,9 @@ class DoorController {
             @RequestParam(defaultValue = "BE_HEARD") Rights.May machines,
             @RequestParam(defaultValue = "BE_HEARD") Rights.May guests,
             @RequestParam(defaultValue = "") String asking,
-            @RequestParam(defaultValue = "") String ordering) {
+            @RequestParam(defaultValue = "") String ordering,
+            @RequestParam(defaultValue = "") String was) {
+        Fingerprint.requireMark(was, reach().was(), "who may reach us");
         Door wanted = new Door(mode, several(listed));
         Rights granted = new Rights(machines, guests, several(asking), several(ordering));
         String doorKept = StoredForm.write(wanted);

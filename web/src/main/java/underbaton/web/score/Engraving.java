@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Doubt;
@@ -17,6 +18,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.Placing;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.DryRun;
+import underbaton.core.file.CueTable;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
@@ -248,6 +250,14 @@ final class Engraving {
     }
 
     /** As musicians write it; a unit that has no sign of its own in words. */
+    private String said(Placed p, BiFunction<Cue, Device, String> what) {
+        Cue cue = cues.get(p.cue.cueId());
+        return show.device(p.call.deviceId())
+                .filter(machine -> cue != null)
+                .map(machine -> what.apply(cue, machine))
+                .orElse("");
+    }
+
     static String told(Tempo tempo) {
         String number = tempo.toString().substring(tempo.toString().indexOf('=') + 2);
         String unit =
@@ -384,9 +394,8 @@ final class Engraving {
                     hollow,
                     last ? fitting(label, room - 14) : "",
                     told,
-                    Optional.ofNullable(cues.get(p.cue.cueId()))
-                            .flatMap(c -> show.device(p.call.deviceId()).flatMap(machine -> Doubt.of(c, machine)))
-                            .orElse(""),
+                    said(p, CueTable::cell),
+                    said(p, (cue, machine) -> Doubt.of(cue, machine).orElse("")),
                     p.cue.copy(),
                     p.tick));
             p.call.motion().ifPresent(m -> {

@@ -22,6 +22,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.music.Playing;
+import underbaton.core.file.CueTable;
 import underbaton.core.perform.Clock;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -143,6 +144,7 @@ class ScoreController {
             @RequestParam int cue,
             @RequestParam int device,
             @RequestParam String text,
+            @RequestParam(defaultValue = "") String was,
             Model model) {
         return edit(
                 showId,
@@ -152,6 +154,8 @@ class ScoreController {
                 s -> {
                     Cue old = s.cue(cue).orElseThrow(() -> new Refusal("cue", "That cue is gone; reload the page."));
                     Device to = s.device(device).orElseThrow(() -> new Refusal("device", "That machine is gone."));
+                    Fingerprint.requireMark(
+                            was, CueTable.cell(old, to), "what cue " + old.number() + " says to " + to.name());
                     List<Call> calls =
                             Call.parts(text).stream().map(t -> Call.of(to, t)).toList();
                     return s.withCue(itemId, old.withCallsFor(device, calls));

@@ -103,7 +103,10 @@ public record Sheet(
     /** @param was the mark of the section, for a form that changes it */
     public record Letter(double x, String letter, String name, int bar, String was) {}
 
-    /** @param doubt what of it cannot be meant as it is written, in words; empty when all is well */
+    /**
+     * @param cell what its cue says to this machine, as the Book writes it
+     * @param doubt what of it cannot be meant as it is written, in words; empty when all is well
+     */
     public record Note(
             int cueId,
             int deviceId,
@@ -113,6 +116,7 @@ public record Sheet(
             boolean hollow,
             String label,
             String told,
+            String cell,
             String doubt,
             String copy,
             long tick) {

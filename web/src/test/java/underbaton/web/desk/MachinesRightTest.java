@@ -251,7 +251,7 @@ class MachinesRightTest {
         jump("10");
         sendTheSheet();
         FohLights lights = (FohLights) machine("FOH lights").model();
-        int right = 2;
+        int right = 3;
         until("the look before cue 10", () -> lights.state().number() == right);
         Show rig = baton.bean(Shows.class).get(show);
         Device desk = rig.devices().stream()

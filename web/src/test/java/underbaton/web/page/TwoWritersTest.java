@@ -23,6 +23,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
+import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.HandKey;
 import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Hands;
@@ -274,6 +275,25 @@ class TwoWritersTest {
         String name = show().name();
         overtaken("/rename", Map.of("name", "My show of two"), name, s -> s.renamed("Their show of two"));
         assertThat(show().name()).isEqualTo("My show of two");
+    }
+
+    /** Several cells at once are held against what stood in each, not against the whole of their cues. */
+    @Test
+    void blocksOfCells() throws Exception {
+        shows.edit(id, "a cue", s -> underbaton.core.cue.Shows.cue(s, "1", "at 1:1", "Look"));
+        Cue cue = song().cues().get(0);
+        shows.edit(id, "elsewhere", s -> s.withCue(song().id(), cue.withNumber(CueNumber.of("7"))));
+        String cells = "[{\"cue\":%d,\"version\":%d,\"column\":\"what\",\"text\":\"%s\",\"was\":\"%s\"}]";
+        HttpResponse<String> kept =
+                post("/book/cells", Map.of("cells", cells.formatted(cue.id(), cue.version(), "Mine", cue.what())));
+        assertThat(kept.statusCode()).as(kept.body()).isLessThan(400);
+        Cue now = song().cues().get(0);
+        assertThat(now.what()).isEqualTo("Mine");
+        assertThat(now.number()).isEqualTo(CueNumber.of("7"));
+        HttpResponse<String> told =
+                post("/book/cells", Map.of("cells", cells.formatted(cue.id(), cue.version(), "Again", cue.what())));
+        assertThat(told.body()).contains("Somebody changed cue 7 meanwhile");
+        assertThat(song().cues().get(0).what()).isEqualTo("Mine");
     }
 
     /** By its place the second of two would have taken another line. */
