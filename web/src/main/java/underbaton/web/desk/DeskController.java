@@ -89,10 +89,15 @@ class DeskController {
                 stage.waiting(showId),
                 stage.endsByTakingOver(showId),
                 recorder.timings(showId, state.plan())
-                        .map(t -> DeskView.Run.of(recorder.since(showId).orElse(clock.epochMicros()), t)),
+                        .map(t -> DeskView.Run.of(recorder.since(showId).orElse(clock.epochMicros()), t, ahead())),
                 recorder.writesDown(),
                 stage.troubles(showId),
                 Math.abs(stage.performer(showId).unaccounted()));
+    }
+
+    /** By how many µs the time of day is ahead of that of the run: 0 while nobody sets it. */
+    private long ahead() {
+        return clock.epochMicros() - recorder.at(clock.nanos());
     }
 
     /** Nobody asks while the show plays on by itself from the book that it began with. */

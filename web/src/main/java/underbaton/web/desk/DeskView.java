@@ -3,6 +3,7 @@ package underbaton.web.desk;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Doubt;
 import underbaton.core.cue.Item;
@@ -140,11 +141,13 @@ public record DeskView(
      */
     public record Run(long sinceEpochMillis, long overSeconds, long endsEpochMillis) {
 
-        static Run of(long sinceMicros, Timings timings) {
+        /** @param ahead what the time of day, by which a page counts, is ahead of the run's, µs */
+        static Run of(long sinceMicros, Timings timings, long ahead) {
+            OptionalLong ends = timings.endsAt();
             return new Run(
-                    sinceMicros / 1000,
+                    (sinceMicros + ahead) / 1000,
                     Math.round(timings.overMicros() / 1e6),
-                    timings.endsAt().orElse(0) / 1000);
+                    ends.isEmpty() ? 0 : (ends.getAsLong() + ahead) / 1000);
         }
 
         /** {@code 1:20 over}. */

@@ -50,7 +50,7 @@ class NotesController {
                 .map(p -> Math.max(0, p.position(now)))
                 .orElse(-1L);
         model.addAttribute("showId", showId);
-        model.addAttribute("at", clock.epochMicrosAt(now));
+        model.addAttribute("at", recorder.at(now));
         model.addAttribute("item", item);
         model.addAttribute("cue", state.last().map(l -> l.cue().cueId()).orElse(0));
         model.addAttribute("position", position);

@@ -68,7 +68,7 @@ class PerformancesController {
         List<Moment> moments =
                 mapper.moments(row.beganMicros()).stream().map(Recorder::moment).toList();
         boolean goesOn = recorder.since(show.id()).orElse(0) == row.beganMicros();
-        return PerformanceView.of(row, moments, plans.of(show), goesOn, clock.epochMicros());
+        return PerformanceView.of(row, moments, plans.of(show), goesOn, recorder.at(clock.nanos()));
     }
 
     /** Throws a run away; one that goes on stays. */

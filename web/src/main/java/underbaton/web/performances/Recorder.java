@@ -58,19 +58,32 @@ public class Recorder {
     private volatile boolean away;
     private volatile Consumer<PerformanceMapper.PlaceRow> placed = place -> {};
 
-    /** The run that goes on. */
+    /**
+     * The run that goes on. It has a time of its own, which begins with the time of day and then goes on steadily: when the
+     * computer's time of day is put right in the middle of it, nothing lasts longer or shorter.
+     */
     private static final class Run {
         final int showId;
         final long beganMicros;
+        /** What its time was, µs since 1970, at which steady nanosecond. */
+        final long fromMicros;
+
+        final long fromNanos;
         /** Of items alone: what the timings need while it runs. */
         final List<Moment> begins = new CopyOnWriteArrayList<>();
 
         final Deque<Moment> newest = new ArrayDeque<>();
         int count;
 
-        Run(int showId, long beganMicros) {
+        Run(int showId, long beganMicros, long fromMicros, long fromNanos) {
             this.showId = showId;
             this.beganMicros = beganMicros;
+            this.fromMicros = fromMicros;
+            this.fromNanos = fromNanos;
+        }
+
+        long at(long nanos) {
+            return fromMicros + (nanos - fromNanos) / 1000;
         }
     }
 
@@ -98,7 +111,8 @@ public class Recorder {
     public synchronized void begin(int showId) {
         if (!isOn(showId)) {
             close(run);
-            Run fresh = new Run(showId, clock.epochMicros());
+            long now = clock.epochMicros();
+            Run fresh = new Run(showId, now, now, clock.nanos());
             run = fresh;
             write(() -> mapper.begin(fresh.beganMicros, showId));
         }
@@ -106,21 +120,32 @@ public class Recorder {
 
     /** Goes on with a run that a crash has cut. */
     public void resume(int showId, long beganMicros) {
-        Run again = new Run(showId, beganMicros);
+        Run again = again(showId, beganMicros);
+        synchronized (this) {
+            end();
+            run = again;
+        }
+    }
+
+    private Run again(int showId, long beganMicros) {
         // Asked before the lock is taken: the performer takes it too, and waits for no database.
         try {
             List<PerformanceMapper.MomentRow> rows = mapper.moments(beganMicros);
+            // A time of day that was set back meanwhile puts nothing before what has been.
+            long last = rows.stream()
+                    .mapToLong(PerformanceMapper.MomentRow::epochMicros)
+                    .reduce(beganMicros, Math::max);
+            Run again = new Run(showId, beganMicros, Math.max(last, clock.epochMicros()), clock.nanos());
             again.count = rows.isEmpty() ? 0 : rows.get(rows.size() - 1).number() + 1;
             rows.stream()
                     .map(Recorder::moment)
                     .filter(m -> m.kind() == Kind.ITEM)
                     .forEach(again.begins::add);
+            return again;
         } catch (DataAccessException | TransactionException notNow) {
+            Run again = new Run(showId, beganMicros, Math.max(beganMicros, clock.epochMicros()), clock.nanos());
             again.count = MOST_WAITING;
-        }
-        synchronized (this) {
-            end();
-            run = again;
+            return again;
         }
     }
 
@@ -132,17 +157,26 @@ public class Recorder {
     private void close(Run over) {
         run = null;
         if (over != null) {
-            long at = clock.epochMicros();
+            long at = over.at(clock.nanos());
             write(() -> mapper.end(over.beganMicros, at));
         }
     }
 
-    /** How long the items of the run have lasted so far; empty when none goes on. */
+    /** How long the items of the run have lasted so far, by the time of {@link #at}; empty when none goes on. */
     public Optional<Timings> timings(int showId, Plan plan) {
         Run now = run;
         return now == null || now.showId != showId
                 ? Optional.empty()
-                : Optional.of(Timings.of(planned(plan), now.begins, OptionalLong.empty(), clock.epochMicros()));
+                : Optional.of(Timings.of(planned(plan), now.begins, OptionalLong.empty(), now.at(clock.nanos())));
+    }
+
+    /**
+     * A moment by the time of the run that goes on, by the time of day where none does, µs since 1970. Within a run only such
+     * moments are compared.
+     */
+    public long at(long nanos) {
+        Run now = run;
+        return now == null ? clock.epochMicrosAt(nanos) : now.at(nanos);
     }
 
     static List<Timings.Planned> planned(Plan plan) {
@@ -170,12 +204,7 @@ public class Recorder {
         take(
                 showId,
                 new Moment(
-                        clock.epochMicrosAt(atNanos),
-                        kind,
-                        item.item().id(),
-                        0,
-                        -1,
-                        item.item().name()));
+                        at(atNanos), kind, item.item().id(), 0, -1, item.item().name()));
     }
 
     private void fired(int showId, Step step, PlannedCue cue, long atNanos) {
@@ -184,7 +213,7 @@ public class Recorder {
                 .playing()
                 .filter(p -> p.item().item().id() == itemId && p.item().times().isPresent());
         long position = music.map(p -> Math.max(0, p.position(atNanos))).orElse(-1L);
-        long at = clock.epochMicrosAt(atNanos);
+        long at = at(atNanos);
         take(showId, new Moment(at, Kind.CUE, itemId, cue.cueId(), position, (cue.label() + " " + cue.what()).strip()));
         boolean placeable = cue.start() instanceof Start.ByHand && cue.copy().isEmpty() && position > 0;
         if (writesDown && placeable) {
@@ -195,12 +224,12 @@ public class Recorder {
         }
     }
 
-    /** An order that was given. */
-    public void ordered(int showId, long epochMicros, String what) {
-        take(showId, Moment.of(epochMicros, Kind.ORDER, what));
+    /** An order that is given now. */
+    public void ordered(int showId, String what) {
+        take(showId, Moment.of(at(clock.nanos()), Kind.ORDER, what));
     }
 
-    /** Something to be remembered of this moment. */
+    /** Something to be remembered of a moment, by the time of {@link #at}. */
     public void note(int showId, Moment note) {
         begin(showId);
         take(showId, note);

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Instant;
 import java.time.LocalDateTime;
+import java.time.OffsetDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.Comparator;
@@ -43,9 +44,13 @@ public class Backups {
     private static final int MOST = 50;
     private static final long EVERY_NANOS = TimeUnit.MINUTES.toNanos(10);
     private static final long PAUSE_NANOS = TimeUnit.SECONDS.toNanos(1);
-    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss");
+    /** With the offset: when summer time ends, an hour comes twice. */
+    private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss xx");
+
+    private static final DateTimeFormatter LOCAL = DateTimeFormatter.ofPattern("uuuu-MM-dd HH.mm.ss");
+    /** The first had no offset. */
     private static final Pattern NAME =
-            Pattern.compile("(\\d{4}-\\d\\d-\\d\\d \\d\\d\\.\\d\\d\\.\\d\\d) r(\\d+)\\.json");
+            Pattern.compile("(\\d{4}-\\d\\d-\\d\\d \\d\\d\\.\\d\\d\\.\\d\\d)( [+-]\\d{4})? r(\\d+)\\.json");
 
     private final Path folder;
     private final Clock clock;
@@ -62,11 +67,11 @@ public class Backups {
      * One that is there.
      *
      * @param file its name in the show's folder
-     * @param at when it was written, local time
+     * @param at when it was written
      * @param revision of the show
      * @param bytes its size
      */
-    public record Backup(String file, LocalDateTime at, int revision, long bytes) {}
+    public record Backup(String file, OffsetDateTime at, int revision, long bytes) {}
 
     Backups(Settings settings, Shows shows, Clock clock, Loops loops) {
         folder = settings.data().resolve("backups");
@@ -132,7 +137,7 @@ public class Backups {
 
     private String stamp() {
         return STAMP.format(
-                LocalDateTime.ofInstant(Instant.ofEpochMilli(clock.epochMicros() / 1000), ZoneId.systemDefault()));
+                OffsetDateTime.ofInstant(Instant.ofEpochMilli(clock.epochMicros() / 1000), ZoneId.systemDefault()));
     }
 
     /** Whole or not at all: a file that is half written when the power goes is none. */
@@ -166,7 +171,7 @@ public class Backups {
         }
         try (Stream<Path> files = Files.list(own)) {
             return files.flatMap(Backups::backup)
-                    .sorted(Comparator.comparing(Backup::at)
+                    .sorted(Comparator.comparing((Backup b) -> b.at().toInstant())
                             .thenComparing(Backup::revision)
                             .reversed())
                     .toList();
@@ -181,13 +186,21 @@ public class Backups {
             return m.matches()
                     ? Stream.of(new Backup(
                             file.getFileName().toString(),
-                            LocalDateTime.parse(m.group(1), STAMP),
-                            Integer.parseInt(m.group(2)),
+                            at(m.group(1), m.group(2)),
+                            Integer.parseInt(m.group(3)),
                             Files.size(file)))
                     : Stream.empty();
         } catch (IOException | RuntimeException gone) {
             return Stream.empty();
         }
+    }
+
+    private static OffsetDateTime at(String local, String offset) {
+        return offset == null
+                ? LocalDateTime.parse(local, LOCAL)
+                        .atZone(ZoneId.systemDefault())
+                        .toOffsetDateTime()
+                : OffsetDateTime.parse(local + offset, STAMP);
     }
 
     /** @throws Refusal when it is not there any more, or cannot be read */

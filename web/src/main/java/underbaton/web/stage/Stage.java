@@ -405,7 +405,7 @@ public class Stage {
 
     private void log(int showId, String what) {
         long at = clock.epochMicros();
-        recorder.ordered(showId, at, what);
+        recorder.ordered(showId, what);
         scribe.later(() -> Entry.order(at, showId, what));
     }
 
