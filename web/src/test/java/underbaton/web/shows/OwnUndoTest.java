@@ -192,4 +192,18 @@ class OwnUndoTest {
         assertThat(ben.locator("#notice")).containsText("On another screen: undo: add 1.");
         assertThat(cues()).isEqualTo("2 Ben");
     }
+
+    /** The button must not go on offering what was just refused. */
+    @Test
+    void theNextStepStandsAtTheButtonWhenOneCouldNotBeTakenBack() {
+        Page ann = baton.open("/shows/" + show + "/signals");
+        String who = (String) ann.evaluate("() => /baton-who=(\\w+)/.exec(document.cookie)[1]");
+        edit(who, "add 1", cue("1", "Ann"));
+        edit(who, "add 2", cue("2", "Ann"));
+        edit(BEN, "change 2", cue("2", "Ben"));
+        assertThat(ann.locator("[data-step=undo]")).containsText("add 2");
+        ann.keyboard().press("Control+z");
+        assertThat(ann.locator("#notice")).containsText("cue 2 was changed since");
+        assertThat(ann.locator("[data-step=undo]")).containsText("add 1");
+    }
 }
