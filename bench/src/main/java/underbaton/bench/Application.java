@@ -14,7 +14,7 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
-import underbaton.core.perform.Clock;
+import underbaton.core.loop.Clock;
 import underbaton.wire.session.SessionEndpoint;
 
 /** The running application, as a browser speaks to it. */

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.IntSupplier;
 import java.util.stream.IntStream;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loops;
-import underbaton.core.perform.Clock;
 
 /** All stand-ins, each on its own port from a first one upwards, two ports apart. */
 public final class RehearsalRoom implements AutoCloseable {

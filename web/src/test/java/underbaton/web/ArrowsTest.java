@@ -12,6 +12,7 @@ import com.tngtech.archunit.core.importer.Location;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import java.util.List;
 
 /** The arrows between the modules: none runs back. */
 @AnalyzeClasses(
@@ -26,6 +27,13 @@ class ArrowsTest {
             return !location.contains("-tests.jar") && !location.contains("/test-classes/");
         }
     }
+
+    private static final List<String> LOWER_FLOORS = List.of(
+            "underbaton.web.stage",
+            "underbaton.web.record",
+            "underbaton.web.library",
+            "underbaton.web.kernel",
+            "underbaton.web.live");
 
     @ArchTest
     static final ArchRule MODULES = layeredArchitecture()
@@ -46,6 +54,40 @@ class ArrowsTest {
             .mayOnlyBeAccessedByLayers("standins", "web")
             .whereLayer("core")
             .mayOnlyBeAccessedByLayers("wire", "standins", "web");
+
+    /** Down only: what all stand on, the shows kept, the show that runs and what is written down of it, the pages. */
+    @ArchTest
+    static final ArchRule FLOORS_OF_WEB = layeredArchitecture()
+            .consideringOnlyDependenciesInAnyPackage("underbaton.web..")
+            .layer("top")
+            .definedBy("underbaton.web")
+            .layer("pages")
+            .definedBy(describe(
+                    "pages",
+                    c -> c.getPackageName().startsWith("underbaton.web.")
+                            && LOWER_FLOORS.stream().noneMatch(c.getPackageName()::equals)))
+            .layer("running")
+            .definedBy("underbaton.web.stage", "underbaton.web.record")
+            .layer("library")
+            .definedBy("underbaton.web.library")
+            .layer("kernel")
+            .definedBy("underbaton.web.kernel", "underbaton.web.live")
+            .whereLayer("top")
+            .mayNotBeAccessedByAnyLayer()
+            .whereLayer("pages")
+            .mayNotBeAccessedByAnyLayer()
+            .whereLayer("running")
+            .mayOnlyBeAccessedByLayers("pages", "top")
+            .whereLayer("library")
+            .mayOnlyBeAccessedByLayers("running", "pages", "top");
+
+    @ArchTest
+    static final ArchRule PACKAGES_OF_WEB_GO_IN_NO_CIRCLE =
+            slices().matching("underbaton.web.(*)..").should().beFreeOfCycles();
+
+    @ArchTest
+    static final ArchRule PACKAGES_OF_CORE_GO_IN_NO_CIRCLE =
+            slices().matching("underbaton.core.(*)..").should().beFreeOfCycles();
 
     /** Stand-ins speak the wire's messages and tell the wire's time; they take no short cut into the book. */
     @ArchTest

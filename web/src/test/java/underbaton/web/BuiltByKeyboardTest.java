@@ -19,7 +19,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.score.Score;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 
 /**
  * A show of four machines, a song, listeners, patch sets and hand keys from nothing, by the keyboard alone. An action is a key that does

@@ -15,7 +15,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Device;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 
 /** What is printed, read in the PDF: all of it, on as many pages as it takes, with headings and numbers on each. */
 class PaperTest {

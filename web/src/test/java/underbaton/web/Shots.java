@@ -13,11 +13,11 @@ import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.Item;
-import underbaton.core.performance.Moment;
+import underbaton.core.timings.Moment;
 import underbaton.standins.RehearsalRoom;
-import underbaton.web.performances.PerformanceMapper;
-import underbaton.web.performances.PerformanceMapper.MomentRow;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
+import underbaton.web.record.PerformanceMapper;
+import underbaton.web.record.PerformanceMapper.MomentRow;
 import underbaton.web.stage.Stage;
 
 /** Draws the pictures of {@code docs/screenshots} from the demo shows; {@code ./baton shots} runs it. */

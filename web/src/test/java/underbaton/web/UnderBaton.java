@@ -37,7 +37,7 @@ import org.springframework.context.ConfigurableApplicationContext;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.RehearsalRoom;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.OscPort;
 import underbaton.wire.osc.OscCodec;
 

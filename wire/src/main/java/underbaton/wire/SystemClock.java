@@ -2,7 +2,7 @@ package underbaton.wire;
 
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
-import underbaton.core.perform.Clock;
+import underbaton.core.loop.Clock;
 
 /** The machine's own clocks. */
 public final class SystemClock implements Clock {

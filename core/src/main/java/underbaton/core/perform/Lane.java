@@ -7,6 +7,7 @@ import java.util.PriorityQueue;
 import java.util.concurrent.locks.Lock;
 import java.util.concurrent.locks.ReentrantLock;
 import underbaton.core.engine.out.ScheduledMessage;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage;

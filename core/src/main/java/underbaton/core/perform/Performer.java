@@ -15,6 +15,7 @@ import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.Step;
 import underbaton.core.engine.out.ScheduledMessage;
+import underbaton.core.loop.Clock;
 import underbaton.core.plan.Plan;
 
 /**

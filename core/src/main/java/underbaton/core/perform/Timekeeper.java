@@ -4,6 +4,7 @@ import java.util.List;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.concurrent.locks.LockSupport;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 

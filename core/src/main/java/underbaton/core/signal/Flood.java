@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiConsumer;
+import underbaton.core.loop.Clock;
 import underbaton.core.midi.ChannelMessage.ChannelPressure;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.PitchBend;
@@ -14,7 +15,6 @@ import underbaton.core.midi.ChannelMessage.PolyPressure;
 import underbaton.core.midi.Controllers;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
-import underbaton.core.perform.Clock;
 
 /**
  * Keeps a source that says more than a show can hear from drowning the others. Up to {@value #FREE} signals each tenth of a second all

@@ -7,7 +7,6 @@ import java.util.List;
 import java.util.Set;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import underbaton.core.file.ShowFile;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.rig.PatchLine;
@@ -16,6 +15,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.rig.Wiring;
+import underbaton.core.store.ShowFile;
 
 /** Pages of hand cues and patch sets as they are edited, kept and taken to other shows. */
 class HandsTest {

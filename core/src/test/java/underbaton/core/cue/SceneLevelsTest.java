@@ -7,8 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
-import underbaton.core.file.DeviceFile;
-import underbaton.core.file.PhraseTable;
+import underbaton.core.exchange.PhraseTable;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
@@ -22,6 +21,7 @@ import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Standing;
+import underbaton.core.store.DeviceFile;
 
 /** Where a scene leaves the faders, written and read, and carried along with its machine. */
 class SceneLevelsTest {

@@ -11,7 +11,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 import underbaton.core.engine.DryRun;
-import underbaton.core.file.CueTable;
+import underbaton.core.exchange.CueTable;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.Planner;
 import underbaton.core.rig.Amount;

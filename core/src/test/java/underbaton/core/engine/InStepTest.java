@@ -11,7 +11,6 @@ import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.engine.catchup.Correction;
 import underbaton.core.engine.operator.GoOptions;
-import underbaton.core.file.StoredForm;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.Planner;
@@ -22,6 +21,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.store.StoredForm;
 
 /** The music and its machines: tempo of the day, leads, linked sections, and what a hold leaves under way. Beats by common practice. */
 class InStepTest extends PlayedShow {

@@ -19,7 +19,6 @@ import underbaton.core.cue.Show;
 import underbaton.core.cue.Shows;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.ScheduledMessage;
-import underbaton.core.file.StoredForm;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
@@ -44,6 +43,7 @@ import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
+import underbaton.core.store.StoredForm;
 
 /** What is done when something comes in, and why nothing is. */
 class ListeningTest {

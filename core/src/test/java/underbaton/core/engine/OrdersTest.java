@@ -13,7 +13,6 @@ import underbaton.core.cue.Shows;
 import underbaton.core.cue.Start;
 import underbaton.core.engine.device.Slot;
 import underbaton.core.engine.operator.GoOptions;
-import underbaton.core.file.StoredForm;
 import underbaton.core.plan.Changes;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.Planner;
@@ -26,6 +25,7 @@ import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.StepList;
 import underbaton.core.score.Anchor;
+import underbaton.core.store.StoredForm;
 
 /** What each order leaves behind: of moves, of notes that sound, of what was still to come, and of the standby. */
 class OrdersTest extends PlayedShow {

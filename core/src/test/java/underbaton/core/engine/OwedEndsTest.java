@@ -18,7 +18,6 @@ import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Shows;
 import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.engine.out.ScheduledMessage;
-import underbaton.core.file.StoredForm;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -41,6 +40,7 @@ import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
+import underbaton.core.store.StoredForm;
 
 /**
  * Whatever sounds is owed its end. The judge is a row of machines that know status bytes only (MIDI 1.0: 9n begins a note, 8n or a

@@ -11,7 +11,6 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Shows;
-import underbaton.core.file.StoredForm;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
@@ -31,6 +30,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wiring;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
+import underbaton.core.store.StoredForm;
 
 /** Patch sets in a show that is played: who loads them, and what that does. */
 class PatchingTest extends PlayedShow {

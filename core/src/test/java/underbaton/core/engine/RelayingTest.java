@@ -17,7 +17,6 @@ import underbaton.core.cue.Shows;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.HeldUp;
 import underbaton.core.engine.out.ScheduledMessage;
-import underbaton.core.file.StoredForm;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
@@ -52,6 +51,7 @@ import underbaton.core.signal.Reaction;
 import underbaton.core.signal.Scale;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
+import underbaton.core.store.StoredForm;
 
 /** What relays make of what comes in. */
 class RelayingTest extends PlayedShow {

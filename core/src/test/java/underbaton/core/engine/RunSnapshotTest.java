@@ -7,9 +7,9 @@ import java.util.stream.LongStream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import underbaton.core.engine.music.Playing;
-import underbaton.core.file.StoredForm;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.Planner;
+import underbaton.core.store.StoredForm;
 
 /** What is kept over a crash comes back as it was, through the form in which it is written down. */
 class RunSnapshotTest {

@@ -24,7 +24,6 @@ import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.engine.move.Move;
 import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.music.Playing;
-import underbaton.core.file.StoredForm;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -38,6 +37,7 @@ import underbaton.core.plan.Planner;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
+import underbaton.core.store.StoredForm;
 
 /**
  * Walks with every order of the Desk, each ended by one of its ways to get right again, played on for ten seconds; and the same show

@@ -18,6 +18,7 @@ import underbaton.core.cue.Shows;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.out.Cause;
 import underbaton.core.engine.out.ScheduledMessage;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;

@@ -1,5 +1,7 @@
 package underbaton.core.perform;
 
+import underbaton.core.loop.Clock;
+
 /** A clock that a test turns by hand. */
 public final class HandClock implements Clock {
 

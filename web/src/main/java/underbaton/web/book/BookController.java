@@ -21,19 +21,19 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.file.CueSearch;
+import underbaton.core.exchange.CueSearch;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.score.Score;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.kernel.Typed;
+import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
-import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
-import underbaton.web.page.Typed;
 import underbaton.web.rig.PhraseWords;
-import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
 /** The Book: the running order, its cues, and what every machine gets at each. Every change answers what of it is new. */

@@ -20,9 +20,9 @@ import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.rig.Device;
 import underbaton.core.score.Position;
+import underbaton.web.library.Plans;
+import underbaton.web.library.Shows;
 import underbaton.web.page.PhraseLists;
-import underbaton.web.shows.Plans;
-import underbaton.web.shows.Shows;
 
 /** The table of the Book, as every change of it answers: the leaves that a page has not, and of the rest that they are there. */
 @Component

@@ -12,11 +12,11 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.file.CueTable;
-import underbaton.core.file.StoredForm;
+import underbaton.core.exchange.CueTable;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
+import underbaton.core.store.StoredForm;
 
 /**
  * Reads what is typed into a cell of the book.

@@ -19,14 +19,14 @@ import underbaton.core.cue.Cue;
 import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.Renumbering;
 import underbaton.core.cue.Show;
-import underbaton.core.file.CueListChange;
-import underbaton.core.file.CueTable;
-import underbaton.core.file.Taken;
+import underbaton.core.exchange.CueListChange;
+import underbaton.core.exchange.CueTable;
+import underbaton.core.exchange.Taken;
 import underbaton.core.rig.Refusal;
-import underbaton.web.page.Download;
-import underbaton.web.page.Opened;
-import underbaton.web.page.Reading;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Download;
+import underbaton.web.kernel.Opened;
+import underbaton.web.kernel.Reading;
+import underbaton.web.library.Shows;
 
 /** Cues by the row: copied and pasted, renumbered, and as a spreadsheet's table out and in. */
 @Controller

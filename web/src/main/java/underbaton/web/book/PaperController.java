@@ -10,10 +10,10 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import underbaton.core.cue.Show;
-import underbaton.core.perform.Clock;
+import underbaton.core.loop.Clock;
 import underbaton.core.plan.Plan;
-import underbaton.web.shows.Plans;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Plans;
+import underbaton.web.library.Shows;
 
 /** The whole book for paper: all that is played, with what each machine gets. */
 @Controller

@@ -10,7 +10,7 @@ import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
-import underbaton.core.file.CueTable;
+import underbaton.core.exchange.CueTable;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;

@@ -9,9 +9,9 @@ import underbaton.core.cue.Show;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.standins.RehearsalRoom;
-import underbaton.web.Settings;
-import underbaton.web.shows.Shows;
-import underbaton.web.shows.Spine;
+import underbaton.web.kernel.Settings;
+import underbaton.web.library.Shows;
+import underbaton.web.library.Spine;
 import underbaton.web.stage.Stage;
 
 /**

@@ -24,8 +24,8 @@ import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.StepList;
-import underbaton.web.page.Notice;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Notice;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** Making the machines right: what it takes is shown first, and sent when the operator says so. */

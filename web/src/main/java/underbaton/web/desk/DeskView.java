@@ -12,8 +12,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.RunSnapshot;
 import underbaton.core.engine.music.Playing;
-import underbaton.core.perform.Clock;
-import underbaton.core.performance.Timings;
+import underbaton.core.loop.Clock;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
@@ -21,6 +20,7 @@ import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.TimedCalls;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Device;
+import underbaton.core.timings.Timings;
 
 /**
  * The open page of the prompt book as the Desk shows it.

@@ -5,8 +5,8 @@ import underbaton.core.cue.CueNumber;
 import underbaton.core.engine.Destination;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.Whereto;
-import underbaton.core.perform.Clock;
-import underbaton.web.page.Typed;
+import underbaton.core.loop.Clock;
+import underbaton.web.kernel.Typed;
 import underbaton.web.stage.NotOnDesk;
 import underbaton.web.stage.Stage;
 

@@ -11,11 +11,11 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.music.Playing;
-import underbaton.core.perform.Clock;
-import underbaton.core.performance.Moment;
+import underbaton.core.loop.Clock;
 import underbaton.core.rig.Refusal;
+import underbaton.core.timings.Moment;
 import underbaton.web.live.Live;
-import underbaton.web.performances.Recorder;
+import underbaton.web.record.Recorder;
 import underbaton.web.stage.Stage;
 
 /** Writing while the show runs: notes at the present cue and bar, and the places at which GO came. */

@@ -20,8 +20,8 @@ import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.OutTonight.Kind;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
+import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
-import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
 /** What is out tonight: cues, items and machines that do not take part, and come back at a press. */

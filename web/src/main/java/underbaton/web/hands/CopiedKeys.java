@@ -7,10 +7,10 @@ import underbaton.core.cue.HandKey;
 import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.Show;
-import underbaton.core.file.StoredForm;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks.Mark;
+import underbaton.core.store.StoredForm;
 
 /**
  * Keys as they go through the clipboard: in words, with the names of their machines, so that another show with the same machines can

@@ -22,22 +22,22 @@ import underbaton.core.cue.HandPage;
 import underbaton.core.cue.Hands;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.key.KeyTouch;
+import underbaton.core.loop.Clock;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.Message;
-import underbaton.core.perform.Clock;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.signal.Learning;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
 import underbaton.core.signal.Reaction;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.kernel.Notice;
+import underbaton.web.kernel.Typed;
+import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
-import underbaton.web.page.Fingerprint;
-import underbaton.web.page.Notice;
 import underbaton.web.page.Pages;
-import underbaton.web.page.Typed;
-import underbaton.web.shows.Shows;
-import underbaton.web.signals.CameIn;
+import underbaton.web.record.CameIn;
 import underbaton.web.stage.Stage;
 
 /** The page Hands, to be played, and the page on which its keys are made: two addresses, so that nobody takes one for the other. */

@@ -9,7 +9,7 @@ import underbaton.core.cue.Show;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks.Mark;
-import underbaton.web.page.Typed;
+import underbaton.web.kernel.Typed;
 
 /**
  * The blanks of a key, as they are typed.

@@ -15,8 +15,8 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import underbaton.core.cue.Show;
+import underbaton.core.loop.Clock;
 import underbaton.core.midi.Message;
-import underbaton.core.perform.Clock;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Answer;
 import underbaton.core.rig.Device;
@@ -26,9 +26,9 @@ import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Utterance;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
+import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
-import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 
 /** Learning: what comes in is shown, with where it is bound already, and taken over as what a phrase says. */

@@ -9,14 +9,14 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.catchup.Stops;
-import underbaton.core.perform.Clock;
+import underbaton.core.loop.Clock;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
+import underbaton.web.library.Plans;
+import underbaton.web.library.Shows;
 import underbaton.web.page.Pages;
-import underbaton.web.shows.Plans;
-import underbaton.web.shows.Shows;
 import underbaton.web.stage.Stage;
 import underbaton.web.stage.Tried;
 

@@ -9,9 +9,9 @@ import java.util.concurrent.locks.LockSupport;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
-import underbaton.core.perform.Clock;
 
 /**
  * Keeps open pages up to date. A topic is one part of a page of one show; when it has changed, its painter draws it once, on

@@ -18,7 +18,6 @@ import org.springframework.web.socket.handler.TextWebSocketHandler;
 import org.springframework.web.socket.server.standard.ServletServerContainerFactoryBean;
 import tools.jackson.core.JacksonException;
 import underbaton.core.rig.Refusal;
-import underbaton.web.shows.Shows;
 
 /**
  * The line of a browser: one WebSocket (RFC 6455) for all its pages, drawings one way, orders the other. Only pages of this
@@ -37,13 +36,13 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
     private static final long LONGEST_SILENCE_MILLIS = 60_000;
 
     private final Live live;
-    private final Shows shows;
+    private final Subjects subjects;
     private final List<Orders> orders;
     private final Map<String, Browser> browsers = new ConcurrentHashMap<>();
 
-    LiveSocket(Live live, Shows shows, List<Orders> orders) {
+    LiveSocket(Live live, Subjects subjects, List<Orders> orders) {
         this.live = live;
-        this.shows = shows;
+        this.subjects = subjects;
         this.orders = orders;
     }
 
@@ -104,9 +103,7 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
             if (topics.isEmpty()) {
                 orders.forEach(o -> o.gone(session + "/" + said.page() + "/"));
             }
-            boolean there = topics.isEmpty()
-                    || said.show() == 0
-                    || shows.find(said.show()).isPresent();
+            boolean there = topics.isEmpty() || said.show() == 0 || subjects.isThere(said.show());
             Set<Live.Part> parts = !there
                     ? Set.of()
                     : topics.stream().map(t -> new Live.Part(said.show(), t)).collect(Collectors.toSet());

@@ -20,6 +20,8 @@ import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.web.live.Live;
 import underbaton.web.page.Pages;
+import underbaton.web.record.Journal;
+import underbaton.web.record.TrafficMapper;
 
 /** The Log: the wire as bytes with times. */
 @Controller

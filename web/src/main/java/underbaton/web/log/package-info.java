@@ -1,4 +1,4 @@
 /**
- * The page Log, and how what passed the wire gets to disk and database without holding up a show.
+ * The page Log: what passed the wire, searched and saved.
  */
 package underbaton.web.log;

@@ -9,7 +9,8 @@ import org.springframework.stereotype.Component;
 import org.springframework.ui.Model;
 import tools.jackson.databind.json.JsonMapper;
 import underbaton.core.cue.Show;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Alarms;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** What every page of a show needs: the show, its thumb index, whether it is on the desk. */

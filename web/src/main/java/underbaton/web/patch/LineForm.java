@@ -15,8 +15,8 @@ import underbaton.core.rig.PatchKind;
 import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.PatchRange;
 import underbaton.core.rig.Refusal;
-import underbaton.web.page.Fingerprint;
-import underbaton.web.page.Typed;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.kernel.Typed;
 
 /**
  * The blanks of a line, as they are typed: numbers in the printing of the machine that is played. What is empty lets all pass.

@@ -14,7 +14,6 @@ import java.util.stream.Collectors;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.patch.Patched;
-import underbaton.core.file.StoredForm;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -24,7 +23,8 @@ import underbaton.core.rig.PatchLine;
 import underbaton.core.rig.PatchSet;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wiring;
-import underbaton.web.page.Fingerprint;
+import underbaton.core.store.StoredForm;
+import underbaton.web.kernel.Fingerprint;
 
 /** What the page Patch draws: the sets, and one of them as lines from staves to outputs and as a table. */
 public final class PatchView {

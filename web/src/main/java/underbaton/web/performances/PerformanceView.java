@@ -9,10 +9,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import underbaton.core.cue.PlannedLength;
-import underbaton.core.performance.Moment;
-import underbaton.core.performance.Timings;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.timings.Moment;
+import underbaton.core.timings.Timings;
+import underbaton.web.record.PerformanceMapper;
+import underbaton.web.record.Recorder;
 
 /**
  * One run as its page prints it.

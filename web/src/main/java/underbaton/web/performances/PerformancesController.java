@@ -13,11 +13,13 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.cue.Show;
-import underbaton.core.perform.Clock;
-import underbaton.core.performance.Moment;
+import underbaton.core.loop.Clock;
 import underbaton.core.rig.Refusal;
+import underbaton.core.timings.Moment;
+import underbaton.web.library.Plans;
 import underbaton.web.page.Pages;
-import underbaton.web.shows.Plans;
+import underbaton.web.record.PerformanceMapper;
+import underbaton.web.record.Recorder;
 
 /** The performances: how each run went, item by item beside the plan, for the screen and on paper. */
 @Controller

@@ -1,4 +1,4 @@
 /**
- * Runs of shows: kept as they happen, and shown and printed with their times; and the places of GO that were written down.
+ * The page Performances: runs of a show, shown and printed with their times.
  */
 package underbaton.web.performances;

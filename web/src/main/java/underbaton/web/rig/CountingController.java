@@ -19,8 +19,8 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Sighting;
 import underbaton.core.rig.Sighting.Seen;
-import underbaton.web.page.Typed;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Typed;
+import underbaton.web.library.Shows;
 
 /** Finds out how a machine counts, from what somebody sent and saw; asks for one more sighting where that is not certain. */
 @Controller

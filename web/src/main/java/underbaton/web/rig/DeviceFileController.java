@@ -10,12 +10,12 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import underbaton.core.cue.Show;
-import underbaton.core.file.DeviceFile;
-import underbaton.core.file.PhraseTable;
+import underbaton.core.exchange.PhraseTable;
 import underbaton.core.rig.Device;
-import underbaton.web.page.Download;
-import underbaton.web.page.Reading;
-import underbaton.web.shows.Shows;
+import underbaton.core.store.DeviceFile;
+import underbaton.web.kernel.Download;
+import underbaton.web.kernel.Reading;
+import underbaton.web.library.Shows;
 
 /** Phrasebooks and machines as files, and the sheet for the wall. */
 @Controller

@@ -15,8 +15,8 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Precautions;
 import underbaton.core.rig.Precautions.UntoldFade;
 import underbaton.core.rig.StepList;
-import underbaton.web.page.Faults;
-import underbaton.web.page.Typed;
+import underbaton.web.kernel.Faults;
+import underbaton.web.kernel.Typed;
 
 /**
  * A device as it is typed: all blanks are text, the channel counts from 1.

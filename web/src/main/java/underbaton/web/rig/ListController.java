@@ -15,9 +15,9 @@ import underbaton.core.rig.ListChange;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.PositionList;
 import underbaton.core.rig.Refusal;
-import underbaton.web.page.Fingerprint;
-import underbaton.web.page.Typed;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.kernel.Typed;
+import underbaton.web.library.Shows;
 
 /** A machine's own list: how it is numbered, and what a new order of it does. */
 @Controller

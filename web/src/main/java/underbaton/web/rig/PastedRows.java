@@ -20,7 +20,7 @@ import underbaton.core.rig.PastedList;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Wording;
-import underbaton.web.page.Typed;
+import underbaton.web.kernel.Typed;
 
 /**
  * A list that was pasted, line by line, as it would be taken: each line with its place, its name and what of ours it is, all of

@@ -12,8 +12,8 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.Speech;
 import underbaton.core.rig.Standing;
-import underbaton.web.page.Faults;
-import underbaton.web.page.Typed;
+import underbaton.web.kernel.Faults;
+import underbaton.web.kernel.Typed;
 
 /**
  * A phrase as it is typed.

@@ -26,9 +26,9 @@ import underbaton.core.rig.PastedList;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
-import underbaton.web.page.Fingerprint;
-import underbaton.web.page.Notice;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.kernel.Notice;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** The phrases of one machine: written, changed, filled from a family, fired. */

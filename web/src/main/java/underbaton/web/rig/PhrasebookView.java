@@ -10,7 +10,7 @@ import underbaton.core.rig.Argument;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.PositionList;
-import underbaton.web.page.Fingerprint;
+import underbaton.web.kernel.Fingerprint;
 
 /** A machine's phrasebook as a sheet: under its headings, each phrase with what it says and where it is used. */
 public record PhrasebookView(Device device, List<Group> groups) {

@@ -7,7 +7,7 @@ import underbaton.core.rig.Effect;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks;
-import underbaton.web.page.Faults;
+import underbaton.web.kernel.Faults;
 
 /**
  * What is changed of several phrases at once. A blank that says nothing leaves each as it is.

@@ -12,7 +12,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
-import underbaton.core.perform.Clock;
+import underbaton.core.loop.Clock;
 import underbaton.core.rig.Refusal;
 import underbaton.standins.FohLights;
 import underbaton.standins.Keyed;

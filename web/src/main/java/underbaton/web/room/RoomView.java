@@ -3,7 +3,7 @@ package underbaton.web.room;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import underbaton.core.perform.Clock;
+import underbaton.core.loop.Clock;
 import underbaton.core.rig.Numbering;
 import underbaton.standins.BandTablet;
 import underbaton.standins.CameraSwitcher;

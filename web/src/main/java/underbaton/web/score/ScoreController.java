@@ -22,18 +22,18 @@ import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.music.Playing;
-import underbaton.core.file.CueTable;
-import underbaton.core.perform.Clock;
+import underbaton.core.exchange.CueTable;
+import underbaton.core.loop.Clock;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
 import underbaton.core.score.Section;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
-import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
-import underbaton.web.performances.WrittenDown;
-import underbaton.web.shows.Shows;
+import underbaton.web.record.WrittenDown;
 import underbaton.web.stage.Stage;
 
 /** The Score: one item in bars and beats, its cues as notes. Every change answers the sheet anew. */

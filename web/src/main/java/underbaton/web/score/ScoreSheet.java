@@ -9,9 +9,9 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemEnd;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Refusal;
+import underbaton.web.library.Plans;
 import underbaton.web.page.PhraseLists;
-import underbaton.web.performances.WrittenDown;
-import underbaton.web.shows.Plans;
+import underbaton.web.record.WrittenDown;
 
 /** The sheet of the Score, as every change of it answers. */
 @Component

@@ -12,12 +12,12 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import underbaton.core.cue.Show;
-import underbaton.core.file.Snippet;
-import underbaton.core.file.StoredForm;
-import underbaton.core.file.Taken;
+import underbaton.core.exchange.Snippet;
+import underbaton.core.exchange.Taken;
 import underbaton.core.rig.Refusal;
+import underbaton.core.store.StoredForm;
+import underbaton.web.library.Shows;
 import underbaton.web.score.SnippetMapper.SnippetRow;
-import underbaton.web.shows.Shows;
 
 /** Blocks of cues that are kept and put into other songs and shows. */
 @Controller

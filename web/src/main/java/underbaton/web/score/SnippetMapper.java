@@ -11,7 +11,7 @@ import org.apache.ibatis.annotations.Select;
 @Mapper
 interface SnippetMapper {
 
-    /** @param content as {@link underbaton.core.file.StoredForm} writes it */
+    /** @param content as {@link underbaton.core.store.StoredForm} writes it */
     record SnippetRow(int id, String name, String content) {}
 
     @Select("SELECT id, name, content FROM snippets ORDER BY name")

@@ -15,18 +15,18 @@ import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
-import underbaton.core.file.MidiFile;
-import underbaton.core.file.Offer;
-import underbaton.core.file.PlanFile;
-import underbaton.core.file.Song;
+import underbaton.core.exchange.MidiFile;
+import underbaton.core.exchange.Offer;
+import underbaton.core.exchange.PlanFile;
+import underbaton.core.exchange.Song;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
-import underbaton.web.page.Download;
-import underbaton.web.page.Opened;
-import underbaton.web.page.Reading;
-import underbaton.web.shows.Plans;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Download;
+import underbaton.web.kernel.Opened;
+import underbaton.web.kernel.Reading;
+import underbaton.web.library.Plans;
+import underbaton.web.library.Shows;
 
 /** Songs as Standard MIDI Files, out and in: what is opened is first offered, with what its parts would call. */
 @Controller

@@ -17,15 +17,18 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.multipart.MultipartFile;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.file.RigSwap;
-import underbaton.core.file.ShowFile;
+import underbaton.core.exchange.RigSwap;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Refusal;
-import underbaton.web.page.Alarms;
-import underbaton.web.page.Download;
-import underbaton.web.page.Fingerprint;
-import underbaton.web.page.Opened;
-import underbaton.web.page.Reading;
+import underbaton.core.store.ShowFile;
+import underbaton.web.kernel.Alarms;
+import underbaton.web.kernel.Download;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.kernel.Opened;
+import underbaton.web.kernel.Reading;
+import underbaton.web.library.Backups;
+import underbaton.web.library.NoSuchShow;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** The shelf of shows: files of them, backups, and what was deleted. */

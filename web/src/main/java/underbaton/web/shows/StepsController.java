@@ -6,6 +6,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RestController;
 import tools.jackson.databind.json.JsonMapper;
+import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
 
 /** Undo and redo of any page that is drawn anew afterwards, and their words for all pages. */

@@ -1,4 +1,4 @@
 /**
- * The shelf of shows: kept in the database part by part, edited one edit after the other, copied to files and backups.
+ * The page of all shows, and the buttons for undo on every other one.
  */
 package underbaton.web.shows;

@@ -6,7 +6,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.PadLight;
-import underbaton.web.page.Typed;
+import underbaton.web.kernel.Typed;
 
 /**
  * The blanks of a listener's light: ids of a machine and of phrases of it.

@@ -27,7 +27,7 @@ import underbaton.core.signal.Listener;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
 import underbaton.core.signal.Source;
-import underbaton.web.page.Typed;
+import underbaton.web.kernel.Typed;
 
 /**
  * The blanks of a listener, as they are typed: numbers in the printing of the machine that is listened to.

@@ -21,7 +21,7 @@ import underbaton.core.signal.Passage;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
 import underbaton.core.signal.Scale;
-import underbaton.web.page.Typed;
+import underbaton.web.kernel.Typed;
 
 /**
  * The blanks of what a relay passes on, as they are typed: numbers in the printing of the machine that says or is told them.

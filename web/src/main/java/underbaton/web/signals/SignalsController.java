@@ -33,11 +33,12 @@ import underbaton.core.signal.Listener;
 import underbaton.core.signal.Outcome;
 import underbaton.core.signal.Scale;
 import underbaton.core.signal.Source;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
-import underbaton.web.page.Fingerprint;
 import underbaton.web.page.Pages;
-import underbaton.web.shows.Shows;
+import underbaton.web.record.CameIn;
 import underbaton.web.stage.Stage;
 
 /** The page Signals: listeners on one side, what came in and what became of it on the other. */

@@ -21,11 +21,11 @@ import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 import underbaton.core.engine.RunSnapshot;
-import underbaton.core.file.StoredForm;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.rig.Refusal;
-import underbaton.web.Settings;
-import underbaton.web.page.Alarm;
+import underbaton.core.store.StoredForm;
+import underbaton.web.kernel.Alarm;
+import underbaton.web.kernel.Settings;
 
 /**
  * The file that says how the show on the desk stands. It is there while a show is on the desk; one that is found at the start

@@ -9,10 +9,10 @@ import underbaton.core.engine.Engine;
 import underbaton.core.engine.Event;
 import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.RunSnapshot;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
-import underbaton.core.perform.Clock;
-import underbaton.web.performances.Recorder;
+import underbaton.web.record.Recorder;
 
 /** Writes down, a few times a second, how the show on the desk stands, for the case of a crash. */
 @Component

@@ -7,7 +7,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
 import underbaton.core.engine.operator.GoOptions;
-import underbaton.web.page.SettingsMapper;
+import underbaton.web.kernel.SettingsMapper;
 
 /** How GO behaves, what becomes of edits and which show is on the desk, as the operator has chosen; kept for the next show and the next start. */
 @Component

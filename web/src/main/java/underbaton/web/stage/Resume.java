@@ -9,8 +9,8 @@ import org.springframework.boot.ApplicationRunner;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.stereotype.Component;
-import underbaton.web.page.Alarm;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Alarm;
+import underbaton.web.library.Shows;
 
 /**
  * Puts the show that was on the desk when a crash came back there, as it stood; after a quiet end the one that was there last, from

@@ -2,7 +2,7 @@ package underbaton.web.stage;
 
 import java.util.HashMap;
 import java.util.Map;
-import underbaton.core.perform.Clock;
+import underbaton.core.loop.Clock;
 
 /**
  * How much of something each of those may have who belong to no rig, lines of the log or answers: so much a second, and the rest is

@@ -32,7 +32,7 @@ import underbaton.core.score.Position;
 import underbaton.core.score.Score;
 import underbaton.web.Measured;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 
 /**
  * How quickly the Book answers, of the size of a demo show and of a hundred times that: its first page, an edit at the

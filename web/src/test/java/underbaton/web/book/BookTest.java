@@ -31,7 +31,7 @@ import underbaton.core.rig.SpeechWording;
 import underbaton.core.rig.Wording;
 import underbaton.core.score.Score;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** Writing in the book: refusals, undo, two writers. */

@@ -23,7 +23,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.file.CueTable;
+import underbaton.core.exchange.CueTable;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -32,7 +32,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wording;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 
 /** Many cells and whole cues at once: filled, copied between shows, renumbered, marked, and through a spreadsheet. */
 class CueListTest {

@@ -22,7 +22,7 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
-import underbaton.core.file.CueTable;
+import underbaton.core.exchange.CueTable;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
@@ -31,7 +31,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wording;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 
 /** A book of which a page shows a part: what is out of sight can be reached, chosen and changed all the same. */
 class LongBookTest {

@@ -24,9 +24,9 @@ import underbaton.core.signal.Source;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.SoundConsole;
-import underbaton.web.Settings;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Settings;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** The demo shows fit the stand-ins, whatever ports those have in this run. */

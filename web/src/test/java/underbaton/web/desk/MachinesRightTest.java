@@ -34,9 +34,9 @@ import underbaton.standins.SoundConsole;
 import underbaton.standins.SoundPlayer;
 import underbaton.standins.StandIn;
 import underbaton.standins.WordsScreen;
-import underbaton.web.Settings;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Settings;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Resume;
 import underbaton.web.stage.Stage;
 

@@ -27,8 +27,8 @@ import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.StandIn;
 import underbaton.web.UnderBaton;
-import underbaton.web.log.Journal;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
+import underbaton.web.record.Journal;
 import underbaton.web.stage.Stage;
 
 /** A show goes on: with machines gone and back, with the database gone and back, by keys, by buttons. */

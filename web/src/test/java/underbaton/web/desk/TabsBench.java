@@ -31,7 +31,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Wording;
 import underbaton.web.Measured;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 import underbaton.wire.SystemClock;
 import underbaton.wire.session.SessionEndpoint;

@@ -48,7 +48,7 @@ import underbaton.standins.StandIn;
 import underbaton.standins.VocalTuning;
 import underbaton.standins.WordsScreen;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /**

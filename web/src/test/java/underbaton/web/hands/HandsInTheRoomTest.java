@@ -19,7 +19,7 @@ import underbaton.standins.RehearsalRoom;
 import underbaton.standins.SoundPlayer;
 import underbaton.standins.WordsScreen;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** Hand cues of a demo show, seen working at the machines of the rehearsal room. */

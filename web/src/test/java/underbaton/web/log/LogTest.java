@@ -13,7 +13,7 @@ import underbaton.core.midi.Bytes;
 import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 
 /** The Log as somebody hunts for a mistake in it: filtered, live, paused. */
 class LogTest {

@@ -37,12 +37,13 @@ import underbaton.core.cue.Hands;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
-import underbaton.core.file.DeviceFile;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.signal.Listener;
+import underbaton.core.store.DeviceFile;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.library.Shows;
 
 /** What pages send to change a show: each way found by asking Spring, its fields filled with what people might type. */
 final class AnyEdit {

@@ -15,11 +15,11 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 import underbaton.core.cue.Show;
-import underbaton.core.file.ShowFile;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.Planner;
+import underbaton.core.store.ShowFile;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 
 /**
  * Edits of every kind that a page allows, found by asking Spring, on the demo's shows and with what people might type: whatever was kept

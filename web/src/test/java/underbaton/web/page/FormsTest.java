@@ -10,7 +10,7 @@ import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** Forms work by Enter as by leaving the blank, and what is too long is refused and not cut. */

@@ -49,7 +49,8 @@ import underbaton.core.signal.Listener;
 import underbaton.core.signal.Pattern;
 import underbaton.core.signal.Reaction;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.kernel.Fingerprint;
+import underbaton.web.library.Shows;
 
 /** Whoever keeps a form that was filled before somebody else changed the same thing is told, and changes nothing. */
 class TwoWritersTest {

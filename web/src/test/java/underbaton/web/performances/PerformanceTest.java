@@ -18,7 +18,7 @@ import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Edits;
 import underbaton.web.stage.Stage;
 

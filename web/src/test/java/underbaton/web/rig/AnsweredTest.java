@@ -20,7 +20,7 @@ import underbaton.standins.PedalBoard;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.StandIn;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Lamp;
 import underbaton.web.stage.Lamps;
 import underbaton.web.stage.Stage;

@@ -41,7 +41,7 @@ import underbaton.core.rig.Wording;
 import underbaton.standins.FohLights;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** A phrasebook filled from the machine's own list, by keyboard alone, and kept right when that list changes. */

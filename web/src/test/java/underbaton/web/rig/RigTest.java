@@ -21,7 +21,7 @@ import underbaton.core.traffic.Traffic;
 import underbaton.standins.RehearsalRoom;
 import underbaton.standins.SoundConsole;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Lamps;
 import underbaton.web.stage.Stage;
 

@@ -20,7 +20,7 @@ import underbaton.core.traffic.Traffic;
 import underbaton.standins.CameraSwitcher;
 import underbaton.standins.RehearsalRoom;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 import underbaton.wire.ports.LoopPorts;
 

@@ -27,7 +27,7 @@ import underbaton.core.score.Position;
 import underbaton.core.score.Score;
 import underbaton.web.Measured;
 import underbaton.web.UnderBaton;
-import underbaton.web.shows.Shows;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /**

@@ -21,9 +21,11 @@ import org.junit.jupiter.api.extension.RegisterExtension;
 import org.springframework.jdbc.core.JdbcTemplate;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
-import underbaton.core.file.ShowFile;
 import underbaton.core.rig.Connection;
+import underbaton.core.store.ShowFile;
 import underbaton.web.UnderBaton;
+import underbaton.web.library.Backups;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** The shelf: names are unique, deleting asks, and a show that runs is not put away by a slip. */

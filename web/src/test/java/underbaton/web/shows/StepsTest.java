@@ -22,6 +22,7 @@ import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Wiring;
 import underbaton.web.UnderBaton;
+import underbaton.web.library.Shows;
 
 /** Undo and redo are the same on every page and say what they take back; and a page about a thing that is gone says so. */
 class StepsTest {

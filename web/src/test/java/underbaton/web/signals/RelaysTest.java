@@ -27,7 +27,7 @@ import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
-import underbaton.web.page.SettingsMapper;
+import underbaton.web.kernel.SettingsMapper;
 import underbaton.web.stage.OscPort;
 import underbaton.web.stage.Resume;
 import underbaton.web.stage.Stage;

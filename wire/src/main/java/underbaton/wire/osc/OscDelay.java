@@ -2,9 +2,9 @@ package underbaton.wire.osc;
 
 import java.util.PriorityQueue;
 import java.util.concurrent.locks.LockSupport;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
-import underbaton.core.perform.Clock;
 
 /**
  * Keeps what a bundle's time tag wants later (OSC 1.0) until then. More than ten seconds ahead is taken for a clock that is

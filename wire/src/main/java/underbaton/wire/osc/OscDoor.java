@@ -5,7 +5,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
-import underbaton.core.perform.Clock;
+import underbaton.core.loop.Clock;
 import underbaton.wire.Door;
 
 /**

@@ -9,11 +9,11 @@ import java.nio.channels.ClosedChannelException;
 import java.nio.channels.DatagramChannel;
 import java.util.Arrays;
 import java.util.List;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.OscMessage;
-import underbaton.core.perform.Clock;
 import underbaton.core.signal.Signal;
 
 /** Listens for Open Sound Control on a UDP port, and can answer whoever spoke. */

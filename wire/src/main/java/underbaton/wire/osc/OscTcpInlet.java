@@ -8,10 +8,10 @@ import java.net.Socket;
 import java.net.SocketException;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.OscMessage;
-import underbaton.core.perform.Clock;
 import underbaton.core.signal.Signal;
 
 /**

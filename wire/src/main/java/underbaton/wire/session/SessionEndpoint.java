@@ -9,10 +9,10 @@ import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.ThreadLocalRandom;
 import java.util.concurrent.locks.LockSupport;
+import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.MidiMessage;
-import underbaton.core.perform.Clock;
 import underbaton.wire.Door;
 import underbaton.wire.Whereabouts;
 

@@ -1,6 +1,0 @@
-package underbaton.web.shows;
-
-import java.util.NoSuchElementException;
-
-/** The address names a show that is not there (any more). */
-public final class NoSuchShow extends NoSuchElementException {}
