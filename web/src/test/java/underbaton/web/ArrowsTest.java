@@ -11,6 +11,7 @@ import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.core.importer.Location;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.junit.ArchTests;
 import com.tngtech.archunit.lang.ArchRule;
 import java.util.List;
 
@@ -149,4 +150,7 @@ class ArrowsTest {
             .beAssignableTo(describe("nothing but Object", c -> c.getRawSuperclass()
                     .filter(s -> s.isEquivalentTo(Object.class))
                     .isPresent()));
+
+    @ArchTest
+    static final ArchTests HOUSE = ArchTests.in(HouseDrawing.class);
 }

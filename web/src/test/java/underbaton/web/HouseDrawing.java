@@ -5,8 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.tngtech.archunit.core.domain.Dependency;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
-import com.tngtech.archunit.core.importer.ImportOption;
-import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -17,11 +15,8 @@ import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
 
-/** The drawing of the house in {@code docs/house.md} is made from the code; {@code -Dbaton.draw=true} draws it anew. */
-@AnalyzeClasses(
-        packages = "underbaton",
-        importOptions = {ImportOption.DoNotIncludeTests.class, ArrowsTest.WithoutTestsOfOtherModules.class})
-class HouseTest {
+/** The drawing of the house in {@code docs/house.md} is made from the code; {@code -Dbaton.draw=true} draws it anew. A part of {@link ArrowsTest}. */
+final class HouseDrawing {
 
     private static final Path PAGE = Path.of("../docs/house.md");
     private static final String FROM = "```mermaid\n";
