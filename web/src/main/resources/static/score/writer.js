@@ -27,6 +27,9 @@ const room = () => {
   };
 };
 
+/** What a note's cue says to its machine. */
+const said = (note) => note?.dataset.cell || note?.dataset.told || '';
+
 /** @param {SVGElement} [note] the one that is changed; none for a new cue */
 export const write = (note) => {
   if (!beatAt(mark.tick) || writer) return;
@@ -36,7 +39,7 @@ export const write = (note) => {
   const input = Object.assign(document.createElement('input'), {
     name: 'text',
     autocomplete: 'off',
-    value: note?.dataset.cell || '',
+    value: said(note),
   });
   input.setAttribute('aria-label', 'What this department gets');
   writer.append(input);
@@ -65,7 +68,7 @@ export const write = (note) => {
   const keep = async () => {
     const text = input.value.trim();
     const rest = note
-      ? ['write', { cue: note.dataset.cue, device: note.dataset.device, text, was: note.dataset.cell }]
+      ? ['write', { cue: note.dataset.cue, device: note.dataset.device, text, was: said(note) }]
       : ['place', { tick: mark.tick, department: DEPARTMENTS[dept], text }];
     if ((!note && !text) || (await change(...rest))) leave();
   };

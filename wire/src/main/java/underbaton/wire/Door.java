@@ -22,6 +22,7 @@ public record Door(Mode mode, List<String> listed) {
             this.words = words;
         }
 
+        /** As the form offers it. */
         public String words() {
             return words;
         }

@@ -17,6 +17,7 @@ public interface Link extends Outlet, AutoCloseable {
 
     /** Gets what a device says of its own accord, on the wire's thread; must return at once. */
     interface Ear {
+        /** It said something; its bytes have been read already. */
         void heard(Signal signal);
 
         /** The device came, went, or was measured anew. */

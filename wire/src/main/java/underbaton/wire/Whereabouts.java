@@ -29,10 +29,12 @@ public final class Whereabouts {
     private List<InetAddress> known = List.of();
     private int turn;
 
+    /** Whose name the system looks up. */
     public Whereabouts(String host, int port) {
         this(host, port, Names.SYSTEM);
     }
 
+    /** Whose name is looked up by somebody else; for tests. */
     public Whereabouts(String host, int port, Names names) {
         this.host = host;
         this.port = port;
@@ -44,6 +46,7 @@ public final class Whereabouts {
         return host + ":" + port;
     }
 
+    /** As it was typed: a name or an address. */
     public String host() {
         return host;
     }

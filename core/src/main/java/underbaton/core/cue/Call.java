@@ -28,10 +28,12 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
     private static final int LONGEST_WORDS = 200;
     private static final Pattern OFFSET = Pattern.compile("(?is)(.+?)(?: ?@ ?| after )" + Span.WRITTEN);
 
+    /** Without an amount, at once, over no time. */
     public Call(int deviceId, int phraseId) {
         this(deviceId, phraseId, Optional.empty());
     }
 
+    /** At once, over no time. */
     public Call(int deviceId, int phraseId, Optional<Amount> amount) {
         this(deviceId, phraseId, amount, Optional.empty(), Span.ZERO);
     }
@@ -78,6 +80,7 @@ public record Call(int deviceId, int phraseId, Optional<Amount> amount, Optional
         return 31 * (31 * deviceId + phraseId) + amount.hashCode();
     }
 
+    /** Whether it calls this phrase of this machine. */
     public boolean names(int device, int phrase) {
         return deviceId == device && phraseId == phrase;
     }

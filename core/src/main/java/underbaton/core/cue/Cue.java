@@ -40,26 +40,32 @@ public record Cue(
         return new Cue(newId, number, start, what, calls, mark, note, version);
     }
 
+    /** The same with another version. */
     public Cue withVersion(int newVersion) {
         return new Cue(id, number, start, what, calls, mark, note, newVersion);
     }
 
+    /** The same with another number. */
     public Cue withNumber(CueNumber newNumber) {
         return new Cue(id, newNumber, start, what, calls, mark, note, version);
     }
 
+    /** The same with another start. */
     public Cue withStart(Start newStart) {
         return new Cue(id, number, newStart, what, calls, mark, note, version);
     }
 
+    /** The same with another what. */
     public Cue withWhat(String newWhat) {
         return new Cue(id, number, start, newWhat, calls, mark, note, version);
     }
 
+    /** The same with other calls. */
     public Cue withCalls(List<Call> newCalls) {
         return new Cue(id, number, start, what, newCalls, mark, note, version);
     }
 
+    /** The same with other remarks. */
     public Cue withRemarks(Mark newMark, String newNote) {
         return new Cue(id, number, start, what, calls, newMark, newNote, version);
     }
@@ -70,6 +76,7 @@ public record Cue(
                 .toList());
     }
 
+    /** What it says to this machine, in the order of the calls. */
     public List<Call> callsFor(int deviceId) {
         return calls.stream().filter(c -> c.deviceId() == deviceId).toList();
     }

@@ -46,6 +46,7 @@ public record CueNumber(int thousandths) implements Comparable<CueNumber> {
                 "number", "A cue number is 0.001 to 99999 with at most three places after the point, such as 12.5.");
     }
 
+    /** Exact, with at most three decimals. */
     public BigDecimal value() {
         return BigDecimal.valueOf(thousandths, PLACES);
     }

@@ -31,6 +31,7 @@ public record HandKey(
             this.words = words;
         }
 
+        /** As the form offers it. */
         public String words() {
             return words;
         }
@@ -48,10 +49,12 @@ public record HandKey(
         }
     }
 
+    /** The same under another id; 0 for one that is to be given its id. */
     public HandKey withId(int newId) {
         return new HandKey(newId, row, column, name, mark, way, on, off, guarded);
     }
 
+    /** The same at another place of its page, from 0. */
     public HandKey at(int newRow, int newColumn) {
         return new HandKey(id, newRow, newColumn, name, mark, way, on, off, guarded);
     }

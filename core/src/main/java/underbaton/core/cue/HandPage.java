@@ -46,10 +46,12 @@ public record HandPage(int id, String name, int rows, int columns, List<HandKey>
         }
     }
 
+    /** The same under another id; 0 for one that is to be given its id. */
     public HandPage withId(int newId) {
         return new HandPage(newId, name, rows, columns, keys);
     }
 
+    /** The same under another name with so many rows and columns; its keys stay where they are. */
     public HandPage withGrid(String newName, int newRows, int newColumns) {
         return new HandPage(id, newName, newRows, newColumns, keys);
     }
@@ -63,10 +65,12 @@ public record HandPage(int id, String name, int rows, int columns, List<HandKey>
         return changed.equals(keys) ? this : withKeys(changed);
     }
 
+    /** The key with this id, if it is on this page. */
     public Optional<HandKey> key(int keyId) {
         return keys.stream().filter(k -> k.id() == keyId).findFirst();
     }
 
+    /** The key at this place, from 0, if there is one. */
     public Optional<HandKey> at(int row, int column) {
         return keys.stream().filter(k -> k.isAt(row, column)).findFirst();
     }

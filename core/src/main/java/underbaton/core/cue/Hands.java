@@ -14,14 +14,17 @@ public final class Hands {
 
     private Hands() {}
 
+    /** The page with this id, if it is there. */
     public static Optional<HandPage> page(Show show, int pageId) {
         return show.hands().stream().filter(p -> p.id() == pageId).findFirst();
     }
 
+    /** The key with this id, on whichever page. */
     public static Optional<HandKey> key(Show show, int keyId) {
         return keys(show).filter(k -> k.id() == keyId).findFirst();
     }
 
+    /** All keys of all pages, page by page. */
     public static Stream<HandKey> keys(Show show) {
         return show.hands().stream().flatMap(p -> p.keys().stream());
     }
@@ -31,6 +34,7 @@ public final class Hands {
         return keys(show).filter(k -> k.name().equalsIgnoreCase(name.strip())).findFirst();
     }
 
+    /** The page on which this key is. */
     public static Optional<HandPage> pageOf(Show show, int keyId) {
         return show.hands().stream().filter(p -> p.key(keyId).isPresent()).findFirst();
     }
@@ -46,6 +50,7 @@ public final class Hands {
         return exchanged(show, require(show, pageId).withGrid(name, rows, columns));
     }
 
+    /** Without this page and its keys; as it was when it is not there. */
     public static Show withoutPage(Show show, int pageId) {
         return with(show, show.hands().stream().filter(p -> p.id() != pageId).toList(), show.nextId());
     }
@@ -74,6 +79,7 @@ public final class Hands {
         return with(show, replaced(show.hands(), changed), key.id() == 0 ? show.nextId() + 1 : show.nextId());
     }
 
+    /** @throws underbaton.core.rig.Refusal when the key is gone */
     public static Show withoutKey(Show show, int keyId) {
         HandPage page = pageOf(show, keyId).orElseThrow(Hands::gone);
         return exchanged(

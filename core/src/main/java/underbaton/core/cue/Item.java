@@ -31,6 +31,7 @@ public record Item(int id, ItemKind kind, String name, int plannedSeconds, Optio
         this(id, kind, name, plannedSeconds, Optional.empty(), cues);
     }
 
+    /** The same with another score. */
     public Item withScore(Optional<Score> newScore) {
         return new Item(id, kind, name, plannedSeconds, newScore, cues);
     }
@@ -39,6 +40,7 @@ public record Item(int id, ItemKind kind, String name, int plannedSeconds, Optio
         return new Item(newId, kind, name, plannedSeconds, score, cues);
     }
 
+    /** The same with other cues. */
     public Item withCues(List<Cue> newCues) {
         return new Item(id, kind, name, plannedSeconds, score, newCues);
     }

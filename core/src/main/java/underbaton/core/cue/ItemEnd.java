@@ -12,6 +12,7 @@ import underbaton.core.score.Score;
  */
 public record ItemEnd(Optional<Score.Times> times, long nanos, String words) {
 
+    /** Of a song from its last bar, of others from their planned length, where that is known. */
     public static ItemEnd of(Item item) {
         Optional<Score.Times> times = item.score().map(Score::read);
         int last = item.score().map(Score::lastBar).orElse(0);

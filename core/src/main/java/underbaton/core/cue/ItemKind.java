@@ -17,6 +17,7 @@ public enum ItemKind {
         this.title = title;
     }
 
+    /** As headings write it. */
     public String title() {
         return title;
     }

@@ -55,6 +55,7 @@ public sealed interface Motion {
             this.words = words;
         }
 
+        /** As it is typed. */
         public String words() {
             return words;
         }
@@ -73,6 +74,7 @@ public sealed interface Motion {
             this.words = words;
         }
 
+        /** As it is typed. */
         public String words() {
             return words;
         }

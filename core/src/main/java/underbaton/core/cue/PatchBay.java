@@ -28,10 +28,12 @@ public final class PatchBay {
 
     private PatchBay() {}
 
+    /** The bay of this show, if it has patch sets. */
     public static Optional<Device> of(Show show) {
         return show.devices().stream().filter(PatchBay::is).findFirst();
     }
 
+    /** Whether this machine is the bay: one of ours, behind no wire. */
     public static boolean is(Device device) {
         return device.connection() instanceof Connection.PatchBay;
     }
@@ -77,6 +79,7 @@ public final class PatchBay {
         return show.withPhrase(bay.id(), set);
     }
 
+    /** @throws underbaton.core.rig.Refusal when the set is gone */
     public static Phrase require(Show show, int setId) {
         return of(show).flatMap(b -> b.phrase(setId)).orElseThrow(PatchBay::gone);
     }

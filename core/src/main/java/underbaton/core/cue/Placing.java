@@ -112,6 +112,7 @@ public final class Placing {
         return toAfter < toBefore ? after : before;
     }
 
+    /** Bar and beat at a tick of this item's score. */
     public Position position(long tick) {
         return times.bars().position(tick);
     }

@@ -3,7 +3,6 @@ package underbaton.core.cue;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -68,32 +67,39 @@ public record Show(
         this(id, name, revision, nextId, devices, items, List.of());
     }
 
+    /** Nothing but a name, at revision 1. */
     public static Show empty(int id, String name) {
         return new Show(id, name, 1, 1, List.of(), List.of());
     }
 
     // ---- looking things up
 
+    /** All cues, item by item in the running order. */
     public Stream<Cue> cues() {
         return items.stream().flatMap(i -> i.cues().stream());
     }
 
+    /** The machine with this id, if it is in the rig. */
     public Optional<Device> device(int deviceId) {
         return devices.stream().filter(d -> d.id() == deviceId).findFirst();
     }
 
+    /** The item with this id, if it is in the running order. */
     public Optional<Item> item(int itemId) {
         return items.stream().filter(i -> i.id() == itemId).findFirst();
     }
 
+    /** The cue with this id, in whichever item. */
     public Optional<Cue> cue(int cueId) {
         return cues().filter(c -> c.id() == cueId).findFirst();
     }
 
+    /** The cue with this number, in whichever item. */
     public Optional<Cue> cueNumbered(CueNumber number) {
         return cues().filter(c -> c.number().equals(number)).findFirst();
     }
 
+    /** The item in which this cue stands. */
     public Optional<Item> itemOf(int cueId) {
         return items.stream()
                 .filter(i -> i.cues().stream().anyMatch(c -> c.id() == cueId))
@@ -105,6 +111,7 @@ public record Show(
         return device(call.deviceId()).flatMap(d -> d.phrase(call.phraseId()));
     }
 
+    /** Cues that call anything of this machine, in the running order. */
     public List<Cue> cuesUsing(Device device) {
         return cues().filter(c -> !c.callsFor(device.id()).isEmpty()).toList();
     }
@@ -119,6 +126,7 @@ public record Show(
         return found;
     }
 
+    /** Cues that call this phrase of this machine, in the running order. It walks all cues: of many phrases ask {@link #cuesByPhrase}. */
     public List<Cue> cuesUsing(int deviceId, int phraseId) {
         return cues().filter(c -> c.calls().stream().anyMatch(call -> call.names(deviceId, phraseId)))
                 .toList();
@@ -152,6 +160,7 @@ public record Show(
 
     // ---- edits
 
+    /** The same under another name, 1–100 characters. */
     public Show renamed(String newName) {
         return next(newName, nextId, devices, items);
     }
@@ -251,6 +260,7 @@ public record Show(
         return next(name, nextId + 1, devices, changed);
     }
 
+    /** With an item moved to a place of the running order, from 0. */
     public Show withItemAt(int itemId, int place) {
         return next(name, nextId, devices, moved(items, requireItem(itemId), place));
     }
@@ -270,33 +280,7 @@ public record Show(
      * @throws Refusal when another cue has that number
      */
     public Show withCue(int itemId, Cue cue) {
-        requireItem(itemId);
-        boolean added = cue.id() == 0;
-        int cueId = added ? nextId : cue.id();
-        Cue old = null;
-        Item holding = null;
-        for (Item item : items) {
-            for (Cue each : item.cues()) {
-                if (each.id() == cueId) {
-                    old = each;
-                    holding = item;
-                } else if (each.number().equals(cue.number())) {
-                    throw numberTaken(each.number());
-                }
-            }
-        }
-        Cue placed = cue.withId(cueId).withVersion(revision + 1);
-        Map<CueNumber, CueNumber> followed = old == null ? Map.of() : Map.of(old.number(), cue.number());
-        Item from = holding;
-        List<Item> changed = replaced(items, i -> {
-            if (i.id() != itemId && i != from) {
-                return i;
-            }
-            Stream<Cue> others = i.cues().stream().filter(c -> c.id() != cueId);
-            return i.withCues((i.id() == itemId ? Stream.concat(others, Stream.of(placed)) : others).toList())
-                    .withNumbersFollowed(followed);
-        });
-        return next(name, added ? nextId + 1 : nextId, devices, changed);
+        return new CueEdits(this).put(itemId, cue);
     }
 
     /**
@@ -305,17 +289,7 @@ public record Show(
      * @throws Refusal when one of their numbers is taken
      */
     public Show withCues(int itemId, List<Cue> added) {
-        Item item = requireItem(itemId);
-        Set<CueNumber> numbers = cues().map(Cue::number).collect(Collectors.toSet());
-        List<Cue> cues = new ArrayList<>(item.cues());
-        int next = nextId;
-        for (Cue cue : added) {
-            if (!numbers.add(cue.number())) {
-                throw numberTaken(cue.number());
-            }
-            cues.add(cue.withId(next++).withVersion(revision + 1));
-        }
-        return next(name, next, devices, replaced(items, i -> i == item ? i.withCues(cues) : i));
+        return new CueEdits(this).add(itemId, added);
     }
 
     /**
@@ -324,19 +298,12 @@ public record Show(
      * @param afterCueId 0 to come first in the item
      */
     public Show withCuesAfter(int itemId, int afterCueId, List<Cue> added) {
-        requireItem(itemId);
-        List<CueNumber> numbers = new CueNumbers(this).after(itemId, afterCueId, added);
-        List<Cue> numbered = IntStream.range(0, added.size())
-                .mapToObj(i -> added.get(i).withNumber(numbers.get(i)))
-                .toList();
-        return withCues(itemId, numbered);
+        return new CueEdits(this).addAfter(itemId, afterCueId, added);
     }
 
     /** Cues with other numbers, by their ids. */
     Show withNumbers(Map<Integer, CueNumber> numbers) {
-        return withCuesExchanged(cues().filter(c -> numbers.containsKey(c.id()))
-                .map(c -> c.withNumber(numbers.get(c.id())))
-                .toList());
+        return new CueEdits(this).number(numbers);
     }
 
     /**
@@ -345,42 +312,17 @@ public record Show(
      * @throws Refusal when two cues would have the same number
      */
     public Show withCuesExchanged(Collection<Cue> exchanged) {
-        Map<Integer, Cue> others = new HashMap<>();
-        exchanged.forEach(c -> others.put(c.id(), c));
-        Map<CueNumber, CueNumber> followed = new HashMap<>();
-        Set<CueNumber> taken = new HashSet<>();
-        cues().forEach(c -> {
-            CueNumber number = others.getOrDefault(c.id(), c).number();
-            if (!taken.add(number)) {
-                throw numberTaken(number);
-            }
-            if (!number.equals(c.number())) {
-                followed.put(c.number(), number);
-            }
-        });
-        List<Item> changed = replaced(items, i -> i.withCues(replaced(i.cues(), c -> {
-                    Cue other = others.getOrDefault(c.id(), c);
-                    return other.equals(c) ? c : other.withVersion(revision + 1);
-                }))
-                .withNumbersFollowed(followed));
-        return changed.equals(items) ? this : next(name, nextId, devices, changed);
+        return new CueEdits(this).exchange(exchanged);
     }
 
-    private static Refusal numberTaken(CueNumber number) {
-        return new Refusal("number", "There is a cue " + number + " already; choose another number.");
-    }
-
+    /** Without this cue; as it was when it is not there. */
     public Show withoutCue(int cueId) {
         return withoutCues(List.of(cueId));
     }
 
+    /** Without these cues; those that are not there are passed over. */
     public Show withoutCues(Collection<Integer> cueIds) {
-        Set<Integer> gone = Set.copyOf(cueIds);
-        List<Item> changed = replaced(
-                items,
-                i -> i.withCues(
-                        i.cues().stream().filter(c -> !gone.contains(c.id())).toList()));
-        return next(name, nextId, devices, changed);
+        return new CueEdits(this).remove(Set.copyOf(cueIds));
     }
 
     /**
@@ -390,26 +332,7 @@ public record Show(
      * @param step −1 up, 1 down
      */
     public Show withCueMoved(int cueId, int step) {
-        Item item = itemOf(cueId).orElseThrow(Show::cueGone);
-        Cue cue = cue(cueId).orElseThrow(Show::cueGone);
-        int neighbour = item.cues().indexOf(cue) + step;
-        if (neighbour >= 0 && neighbour < item.cues().size()) {
-            Cue other = item.cues().get(neighbour);
-            return withNumbers(Map.of(cueId, other.number(), other.id(), cue.number()));
-        }
-        int itemPlace = items.indexOf(item) + step;
-        if (itemPlace < 0 || itemPlace >= items.size()) {
-            return this;
-        }
-        Item other = items.get(itemPlace);
-        int after = step > 0 || other.cues().isEmpty() ? 0 : last(other.cues()).id();
-        Show without = withoutCue(cueId);
-        Show with = without.withCue(other.id(), cue.withNumber(without.numberAfter(other.id(), after)));
-        return new Show(id, name, revision + 1, with.nextId, with.devices, with.items, listeners, with.hands);
-    }
-
-    private static Refusal cueGone() {
-        return new Refusal("cue", "That cue is no longer in the book; reload the page.");
+        return new CueEdits(this).move(cueId, step);
     }
 
     /** This show with the content of an earlier one, or of another: undo. Revision and ids still only go up. */
@@ -457,6 +380,7 @@ public record Show(
                 .toList();
     }
 
+    /** The listener with this id, if it is there. */
     public Optional<Listener> listener(int listenerId) {
         return listeners.stream().filter(l -> l.id() == listenerId).findFirst();
     }
@@ -478,6 +402,7 @@ public record Show(
         return new Show(id, name, revision + 1, added ? nextId + 1 : nextId, devices, items, changed, hands);
     }
 
+    /** Without this listener, and without what it passed on. */
     public Show withoutListener(int listenerId) {
         List<Listener> left =
                 listeners.stream().filter(l -> l.id() != listenerId).toList();
@@ -536,7 +461,8 @@ public record Show(
 
     // ---- the small print
 
-    private Show next(String newName, int newNextId, List<Device> newDevices, List<Item> newItems) {
+    /** One edit further. */
+    Show next(String newName, int newNextId, List<Device> newDevices, List<Item> newItems) {
         return new Show(id, newName, revision + 1, newNextId, newDevices, newItems, listeners, hands);
     }
 
@@ -556,12 +482,12 @@ public record Show(
                 .orElseThrow(() -> new Refusal("device", "That device is no longer in the rig; reload the page."));
     }
 
-    private Item requireItem(int itemId) {
+    Item requireItem(int itemId) {
         return item(itemId)
                 .orElseThrow(() -> new Refusal("item", "That item is no longer in the book; reload the page."));
     }
 
-    private static <T> List<T> replaced(List<T> list, UnaryOperator<T> change) {
+    static <T> List<T> replaced(List<T> list, UnaryOperator<T> change) {
         return list.stream().map(change).toList();
     }
 
@@ -574,9 +500,5 @@ public record Show(
         changed.remove(one);
         changed.add(Math.max(0, Math.min(place, changed.size())), one);
         return changed;
-    }
-
-    private static <T> T last(List<T> list) {
-        return list.get(list.size() - 1);
     }
 }

@@ -41,6 +41,7 @@ public record Span(int thousandths, boolean beats, boolean bars) {
         }
     }
 
+    /** So many ms, 0 or above. */
     public static Span ofMillis(int ms) {
         return new Span(ms, false, false);
     }

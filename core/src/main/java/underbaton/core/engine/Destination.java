@@ -55,6 +55,7 @@ public record Destination(
                 .toList();
     }
 
+    /** The order that brings the machines there, but for these corrections. */
     public Order catchUp(Set<Correction.Key> leftOut) {
         Set<Correction.Key> all = new HashSet<>(leftOut);
         all.addAll(coming);

@@ -43,6 +43,7 @@ public final class DryRun {
         items.forEach(i -> byItem.put(i.item().item().id(), i));
     }
 
+    /** From the beginning to the end, without a clock; as long as the plan, some ms for thousands of messages. */
     public static DryRun of(Plan plan) {
         return of(plan, new DryRun(Plan.EMPTY, List.of()));
     }
@@ -70,6 +71,7 @@ public final class DryRun {
         return new DryRun(plan, runs);
     }
 
+    /** What was run. */
     public Plan plan() {
         return plan;
     }

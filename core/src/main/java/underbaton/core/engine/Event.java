@@ -13,6 +13,7 @@ public record Event(long atNanos, String by, Order order) {
         return new Event(atNanos, "", new Order.Pass());
     }
 
+    /** Nobody's own order, at a moment of the steady clock. */
     public static Event of(long atNanos, Order order) {
         return new Event(atNanos, "", order);
     }

@@ -46,6 +46,7 @@ public sealed interface Order {
      */
     record Play(int itemId, long fromNanos, int cueId) implements Order {
 
+        /** Not to any cue of it. */
         public Play(int itemId, long fromNanos) {
             this(itemId, fromNanos, 0);
         }
@@ -110,6 +111,7 @@ public sealed interface Order {
      */
     record CatchUp(PlaybackState book, Set<Correction.Key> leftOut, boolean stands) implements Order {
 
+        /** Where the music has not stood. */
         public CatchUp(PlaybackState book, Set<Correction.Key> leftOut) {
             this(book, leftOut, false);
         }

@@ -137,18 +137,22 @@ public record PlaybackState(
 
     // ---- what is asked of it
 
+    /** The place in the plan's cues of the one that comes next; behind the last one when none does. */
     public int standby() {
         return music.standby();
     }
 
+    /** The cue that was carried out last, and when. */
     public Optional<MusicState.Fired> last() {
         return music.last();
     }
 
+    /** The cue that comes by itself after another one, if one waits. */
     public Optional<FollowOn> followOn() {
         return music.followOn();
     }
 
+    /** The music that plays or is held, if any does. */
     public Optional<Playing> playing() {
         return music.playing();
     }
@@ -163,10 +167,12 @@ public record PlaybackState(
         return music.stopped();
     }
 
+    /** Until when each line is busy with what was sent before, ns; for lines on which bytes take their time. */
     public PMap<Connection, Long> lines() {
         return wayOut.lines();
     }
 
+    /** Controls that a relay holds above what the book says. */
     public HeldUp heldUp() {
         return wayOut.heldUp();
     }
@@ -206,6 +212,7 @@ public record PlaybackState(
         return KeyLight.of(key, told, keys.touched(), nowNanos);
     }
 
+    /** The cue that comes next, if one does. */
     public Optional<PlannedCue> standbyCue() {
         return standby() < plan.cues().size() ? Optional.of(plan.cues().get(standby())) : Optional.empty();
     }
@@ -297,6 +304,7 @@ public record PlaybackState(
         return chained.or(() -> strikes);
     }
 
+    /** The item in which the show stands, once it has begun. */
     public Optional<PlannedItem> begunItem() {
         return plan.item(progress().itemId());
     }

@@ -12,6 +12,7 @@ public final class CueSearch {
 
     private final Show show;
 
+    /** Reads all rows of the Book once. */
     public CueSearch(Show show) {
         this.show = show;
     }

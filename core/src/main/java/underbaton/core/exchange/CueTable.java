@@ -157,6 +157,7 @@ public record CueTable(List<String> known, List<Column> machines, List<Row> rows
 
     // ---- as text
 
+    /** As a file that spreadsheets read, with commas (RFC 4180). */
     public String csv() {
         return text(',');
     }

@@ -131,10 +131,12 @@ public final class Offer {
         return found.nanos() == 0 ? 0 : found.nanos() + lead * 1_000_000L;
     }
 
+    /** What was read from the file. */
     public Song song() {
         return song;
     }
 
+    /** Of each part of the song, to which machine it would go and as what. */
     public List<Entry> entries() {
         return entries;
     }

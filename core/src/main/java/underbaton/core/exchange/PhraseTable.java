@@ -38,6 +38,7 @@ public final class PhraseTable {
 
     private PhraseTable() {}
 
+    /** A phrasebook as a table with a heading (RFC 4180), in the numbers that its machine prints. */
     public static String write(Device device) {
         List<List<String>> rows = device.phrases().stream()
                 .map(p -> PhraseText.of(device, p))

@@ -58,7 +58,7 @@ public final class PlanFile {
                 Math.max(end * TempoTrack.FINE, tempi.fineTick(times.tempi().nanos(end)));
     }
 
-    /** @throws NoSuchElementException when the item is not in the plan */
+    /** @throws java.util.NoSuchElementException when the item is not in the plan */
     public static MidiFile write(DryRun run, int itemId) {
         return new PlanFile(run.plan().item(itemId).orElseThrow(), run).file();
     }

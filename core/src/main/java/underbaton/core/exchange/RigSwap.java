@@ -33,6 +33,7 @@ public final class RigSwap {
         return show.devices().stream().filter(d -> machineFor(d).isEmpty()).toList();
     }
 
+    /** The show of the file with the machines of this house in place of its own. */
     public Show applied(Show show) {
         Show pointed = show;
         for (Device device : show.devices()) {

@@ -59,6 +59,7 @@ public final class Loop implements AutoCloseable {
         return this;
     }
 
+    /** Of its thread, for people who look at one. */
     public String name() {
         return name;
     }

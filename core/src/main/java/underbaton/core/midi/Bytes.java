@@ -24,10 +24,12 @@ public final class Bytes {
         return new Bytes(copy);
     }
 
+    /** What is done to the array afterwards changes nothing here. */
     public static Bytes copyOf(byte[] octets) {
         return new Bytes(octets.clone());
     }
 
+    /** Of a stretch of the array, from the first to before the last. */
     public static Bytes copyOf(byte[] octets, int from, int length) {
         return new Bytes(Arrays.copyOfRange(octets, from, from + length));
     }
@@ -41,6 +43,7 @@ public final class Bytes {
         return new Bytes(HexFormat.of().parseHex(text.replaceAll("\\s+", "")));
     }
 
+    /** How many octets. */
     public int length() {
         return octets.length;
     }
@@ -50,16 +53,19 @@ public final class Bytes {
         return octets[index] & 0xFF;
     }
 
+    /** A copy that may be changed. */
     public byte[] toArray() {
         return octets.clone();
     }
 
+    /** These, and behind them those. */
     public Bytes then(Bytes next) {
         byte[] joined = Arrays.copyOf(octets, octets.length + next.octets.length);
         System.arraycopy(next.octets, 0, joined, octets.length, next.octets.length);
         return new Bytes(joined);
     }
 
+    /** A stretch of them, from the first to before the last. */
     public Bytes slice(int from, int to) {
         return new Bytes(Arrays.copyOfRange(octets, from, to));
     }

@@ -32,6 +32,7 @@ public sealed interface Exclusive extends MidiMessage permits SysEx, ShowControl
         return body.length() > 3 && body.at(0) == 0x7F && body.at(2) == subId;
     }
 
+    /** What stands behind the header of a universal message of this kind (MIDI 1.0, system exclusive); empty for another one. */
     static Optional<Bytes> afterUniversalHeader(Bytes body, int subId) {
         return isRealTimeUniversal(body, subId) ? Optional.of(body.slice(3, body.length())) : Optional.empty();
     }

@@ -37,10 +37,12 @@ public record MachineControl(int device, Command command, Optional<TimeCode> tar
         }
     }
 
+    /** A command without a place, to this device, 0–127, 127 for all (MIDI Machine Control 1.0, section 3). */
     public static MachineControl of(int device, Command command) {
         return new MachineControl(device, command, Optional.empty());
     }
 
+    /** Go to this time code (MIDI Machine Control 1.0, LOCATE with TARGET). */
     public static MachineControl locate(int device, TimeCode target) {
         return new MachineControl(device, Command.LOCATE, Optional.of(target));
     }

@@ -27,8 +27,10 @@ public final class MidiParser {
 
     /** Gets what the parser finds, in the order of the stream, on the calling thread. */
     public interface Sink {
+        /** A message is whole. */
         void message(MidiMessage message);
 
+        /** Octets that are no message; what comes behind them is read again. */
         void trouble(Trouble trouble);
     }
 
@@ -52,6 +54,7 @@ public final class MidiParser {
         this.exclusive = new byte[sysExLimit];
     }
 
+    /** Takes octets as a stream brings them; a message may come in pieces. */
     public void accept(byte[] chunk, int from, int length) {
         for (int i = from; i < from + length; i++) {
             accept(chunk[i] & 0xFF);

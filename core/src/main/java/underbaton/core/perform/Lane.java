@@ -191,6 +191,7 @@ public final class Lane {
         }
     }
 
+    /** What left last, when, how late, and what was wrong. */
     public Last last() {
         return last;
     }

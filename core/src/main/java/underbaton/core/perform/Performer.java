@@ -105,6 +105,7 @@ public final class Performer {
         handOver(ahead.messages());
     }
 
+    /** At the top of the show, with nothing told. */
     public Performer(Clock clock, Plan plan, Outbox outbox, Consumer<Step> watcher) {
         this(clock, PlaybackState.of(plan, clock.nanos()), outbox, watcher);
     }
@@ -115,6 +116,7 @@ public final class Performer {
         wake.run();
     }
 
+    /** Nobody's own order, now. Any thread; returns at once. */
     public void order(Order order) {
         order("", order);
     }

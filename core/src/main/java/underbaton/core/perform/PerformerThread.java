@@ -22,6 +22,7 @@ public final class PerformerThread implements AutoCloseable {
     private final Loop watch;
     private volatile Loop loop;
 
+    /** Begins at once; faults are told to nobody beside the log. */
     public PerformerThread(Performer performer, Loops loops) {
         this(performer, loops, words -> {});
     }

@@ -23,6 +23,7 @@ public final class Scribe implements AutoCloseable {
     private final Loop loop;
     private volatile boolean idle;
 
+    /** Begins at once, on a loop of its own. */
     public Scribe(Traffic traffic, Loops loops) {
         this.traffic = traffic;
         this.loop = loops.start("scribe", this::turn);

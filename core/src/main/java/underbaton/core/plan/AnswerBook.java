@@ -73,6 +73,7 @@ public final class AnswerBook {
         return Control.of(device.id(), PlannedCall.open(device, phrase).orElseThrow());
     }
 
+    /** Whether the machine answers nothing. */
     public boolean isEmpty() {
         return device == null;
     }

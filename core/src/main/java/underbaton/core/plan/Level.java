@@ -23,6 +23,7 @@ public record Level(double exact, Message open, Optional<Argument> argument, Lev
         return (int) Math.round(exact);
     }
 
+    /** The same control at another level, exact, 0–127. */
     public Level at(double newExact) {
         return new Level(newExact, open, argument, levels, partOfSlot);
     }

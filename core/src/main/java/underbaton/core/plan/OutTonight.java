@@ -27,10 +27,12 @@ public record OutTonight(Set<Integer> cues, Set<Integer> items, Set<Integer> dev
         devices = Set.copyOf(devices);
     }
 
+    /** Whether all take part. */
     public boolean isNone() {
         return count() == 0;
     }
 
+    /** How many cues, items and machines do not take part. */
     public int count() {
         return cues.size() + items.size() + devices.size();
     }

@@ -164,6 +164,7 @@ public final class Plan {
         return patchPhrases;
     }
 
+    /** All patch sets of the show. */
     public Stream<PatchSet> patchSets() {
         return patchPhrases.stream().flatMap(p -> p.patch().stream());
     }
@@ -206,6 +207,7 @@ public final class Plan {
         return devices;
     }
 
+    /** The machine with this id, if it is in the rig. */
     public Optional<Device> device(int deviceId) {
         return Optional.ofNullable(devicesById.get(deviceId));
     }
@@ -231,6 +233,7 @@ public final class Plan {
         return cues;
     }
 
+    /** The item with this id, if it is in the running order. */
     public Optional<PlannedItem> item(int itemId) {
         return Optional.ofNullable(itemsById.get(itemId));
     }

@@ -80,6 +80,7 @@ public record PlannedCall(
                 Optional.empty());
     }
 
+    /** As if it were called now and at once, with the messages that its machine gets. */
     public static PlannedCall of(Device device, Phrase phrase, Optional<Amount> amount) {
         List<Timed> messages = device.messagesFor(phrase, amount);
         return new PlannedCall(
@@ -193,6 +194,7 @@ public record PlannedCall(
         return first instanceof NoteOn || first instanceof NoteOff ? NOTE : CONTROL;
     }
 
+    /** Whether a program change is what it says; such go before notes and controllers of one moment. */
     public boolean isProgram() {
         return kind() == PROGRAM;
     }

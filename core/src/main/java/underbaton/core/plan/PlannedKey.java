@@ -12,10 +12,12 @@ import underbaton.core.cue.HandKey;
  */
 public record PlannedKey(HandKey key, List<PlannedCall> on, List<PlannedCall> off) {
 
+    /** Of the key in the show. */
     public int id() {
         return key.id();
     }
 
+    /** What it calls when it is pressed, and when it is let go. */
     public Stream<PlannedCall> all() {
         return Stream.concat(on.stream(), off.stream());
     }

@@ -56,6 +56,7 @@ public record TimedCalls(
     /** What stays the same when an item is worked out anew and these calls have another time. @param leadNanos how early they are told */
     public record Key(int cueId, String copy, boolean strikes, long sinceCueNanos, long leadNanos) {}
 
+    /** By what it is known in a plan, whatever the plan's revision. */
     public Key key() {
         return new Key(
                 cue.cueId(),

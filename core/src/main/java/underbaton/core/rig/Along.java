@@ -15,6 +15,7 @@ public enum Along {
         this.word = word;
     }
 
+    /** As it is typed. */
     public String word() {
         return word;
     }

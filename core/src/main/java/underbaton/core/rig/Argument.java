@@ -50,6 +50,7 @@ public record Argument(Unit unit, double least, double most) {
             this.most = most;
         }
 
+        /** As it is typed. */
         public String words() {
             return words;
         }
@@ -81,6 +82,7 @@ public record Argument(Unit unit, double least, double most) {
         }
     }
 
+    /** An amount in this unit, in all of its range. */
     public static Argument in(Unit unit) {
         return new Argument(unit, unit.least, unit.most);
     }

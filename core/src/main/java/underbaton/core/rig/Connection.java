@@ -15,8 +15,10 @@ public sealed interface Connection {
 
     /** Over the network, to a host (a name or an address) and one of its ports, 1–65535. */
     sealed interface Network extends Connection {
+        /** A name or an address. */
         String host();
 
+        /** 1–65535. */
         int port();
 
         /** The same connection to another port. */
@@ -60,6 +62,7 @@ public sealed interface Connection {
             this.words = words;
         }
 
+        /** As the form offers it. */
         public String words() {
             return words;
         }

@@ -62,6 +62,7 @@ public enum Department {
         return code;
     }
 
+    /** As headings write it. */
     public String title() {
         return title;
     }

@@ -246,12 +246,14 @@ public record Device(
         return withPhrases(changed);
     }
 
+    /** The same with other phrases. */
     public Device withPhrases(List<Phrase> newPhrases) {
         Draft draft = new Draft();
         draft.phrases = newPhrases;
         return draft.device();
     }
 
+    /** The same with another numbering. */
     public Device withNumbering(Numbering other) {
         Draft draft = new Draft();
         draft.numbering = other;
@@ -292,12 +294,14 @@ public record Device(
                 .toList();
     }
 
+    /** The same with other levels. */
     public Device withLevels(Levels other) {
         Draft draft = new Draft();
         draft.levels = other;
         return draft.device();
     }
 
+    /** The same with another connection. */
     public Device withConnection(Connection other) {
         Draft draft = new Draft();
         draft.connection = other;
@@ -311,6 +315,7 @@ public record Device(
         return draft.device();
     }
 
+    /** With another lead, and another time to settle, ms. */
     public Device withTiming(int newLeadMs, int newSettleMs) {
         Draft draft = new Draft();
         draft.leadMs = newLeadMs;
@@ -318,12 +323,14 @@ public record Device(
         return draft.device();
     }
 
+    /** The same with other step lists. */
     public Device withStepLists(List<StepList> other) {
         Draft draft = new Draft();
         draft.stepLists = other;
         return draft.device();
     }
 
+    /** The same with other precautions. */
     public Device withPrecautions(Precautions other) {
         Draft draft = new Draft();
         draft.precautions = Optional.of(other);
@@ -341,12 +348,14 @@ public record Device(
         return steps ? stepList(effect.of()).map(StepList::gapMs).orElse(0) : 0;
     }
 
+    /** The same under another id; 0 for one that is to be given its id. */
     public Device withId(int newId) {
         Draft draft = new Draft();
         draft.id = newId;
         return draft.device();
     }
 
+    /** The phrase with this id, if it is in the phrasebook. */
     public Optional<Phrase> phrase(int phraseId) {
         return phrases.stream().filter(p -> p.id() == phraseId).findFirst();
     }
@@ -490,6 +499,7 @@ public record Device(
         return phrase.withName(phrase.name() + " " + count).withId(0).inList(false);
     }
 
+    /** Without this phrase; as it was when it is not there. */
     public Device withoutPhrase(int phraseId) {
         return withPhrases(phrases.stream().filter(p -> p.id() != phraseId).toList());
     }

@@ -41,6 +41,7 @@ public record Effect(Kind kind, String of, int amount, List<Along> along) {
             this.word = word;
         }
 
+        /** As it is typed. */
         public String word() {
             return word;
         }
@@ -93,6 +94,7 @@ public record Effect(Kind kind, String of, int amount, List<Along> along) {
         return new Effect(kind, of, amount, taken);
     }
 
+    /** Whether it moves what phrases of this kind set. */
     public boolean takesAlong(Along what) {
         return along.contains(what);
     }

@@ -206,6 +206,7 @@ public enum Family {
         return counted;
     }
 
+    /** As the form offers it. */
     public String title() {
         return title;
     }
@@ -215,6 +216,7 @@ public enum Family {
         return examples;
     }
 
+    /** Whether its phrases have names that people give, one a line. */
     public boolean wantsNames() {
         return !examples.isEmpty();
     }

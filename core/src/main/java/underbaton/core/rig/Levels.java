@@ -92,10 +92,12 @@ public record Levels(List<Point> points) {
         return Amount.plain(decibels) + " dB";
     }
 
+    /** In decibels; minus infinity for a machine without a table. */
     public double lowest() {
         return points.isEmpty() ? Double.NEGATIVE_INFINITY : points.get(0).decibels;
     }
 
+    /** In decibels; 0 for a machine without a table. */
     public double highest() {
         return points.isEmpty() ? 0 : points.get(points.size() - 1).decibels;
     }

@@ -33,6 +33,7 @@ public record Numbering(int firstProgram, int bankSize, Values values, int first
             this.range = range;
         }
 
+        /** As the form offers it. */
         public String range() {
             return range;
         }
@@ -71,22 +72,27 @@ public record Numbering(int firstProgram, int bankSize, Values values, int first
         }
     }
 
+    /** What it calls program 0 of the wire: 0 or 1. */
     public Numbering withFirstProgram(int first) {
         return new Numbering(first, bankSize, values, firstOctave, flats, firstPlace);
     }
 
+    /** How many programs it counts before the next bank letter, 5–128; 0 for none. */
     public Numbering withBankSize(int size) {
         return new Numbering(firstProgram, size, values, firstOctave, flats, firstPlace);
     }
 
+    /** How it prints the values of controllers. */
     public Numbering withValues(Values other) {
         return new Numbering(firstProgram, bankSize, other, firstOctave, flats, firstPlace);
     }
 
+    /** The octave in its name for note 0, −2 to 0, and whether black keys are flats. */
     public Numbering withNotes(int octave, boolean inFlats) {
         return new Numbering(firstProgram, bankSize, values, octave, inFlats, firstPlace);
     }
 
+    /** What it calls the first strip or place: 0 or 1. */
     public Numbering withFirstPlace(int first) {
         return new Numbering(firstProgram, bankSize, values, firstOctave, flats, first);
     }
@@ -154,6 +160,7 @@ public record Numbering(int firstProgram, int bankSize, Values values, int first
 
     // ---- values
 
+    /** A value of the wire, 0–127, as the machine prints it. */
     public String value(int wire) {
         return switch (values) {
             case FROM_0 -> Integer.toString(wire);

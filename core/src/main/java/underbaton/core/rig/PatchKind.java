@@ -46,6 +46,7 @@ public enum PatchKind {
         this.words = words;
     }
 
+    /** As the form offers it. */
     public String words() {
         return words;
     }

@@ -11,10 +11,12 @@ public record PatchRange(int from, int to) {
         }
     }
 
+    /** Whether this number of the wire lies in it. */
     public boolean has(int number) {
         return number >= from && number <= to;
     }
 
+    /** Whether it lets all pass. */
     public boolean isAll() {
         return equals(ALL);
     }

@@ -23,14 +23,17 @@ public record PatchSet(Wiring kept, Optional<Wiring> draft) {
         return draft.orElse(kept);
     }
 
+    /** With what is tried by ear and not kept. */
     public PatchSet trying(Wiring changed) {
         return new PatchSet(kept, Optional.of(changed));
     }
 
+    /** What is tried is kept from now on. */
     public PatchSet keeping() {
         return new PatchSet(shown(), Optional.empty());
     }
 
+    /** What was tried is forgotten. */
     public PatchSet asKept() {
         return new PatchSet(kept, Optional.empty());
     }

@@ -91,26 +91,32 @@ public record Phrase(
         }
     }
 
+    /** The same with another answer. */
     public Phrase withAnswer(Optional<Answer> says) {
         return new Phrase(id, name, this.says, argument, effect, guarded, listed, remarks, patch, leaves, says);
     }
 
+    /** The same under another id; 0 for one that is to be given its id. */
     public Phrase withId(int newId) {
         return new Phrase(newId, name, says, argument, effect, guarded, listed, remarks, patch, leaves, answer);
     }
 
+    /** The same with another name. */
     public Phrase withName(String newName) {
         return new Phrase(id, newName, says, argument, effect, guarded, listed, remarks, patch, leaves, answer);
     }
 
+    /** The same with another guarded. */
     public Phrase withGuarded(boolean nowGuarded) {
         return new Phrase(id, name, says, argument, effect, nowGuarded, listed, remarks, patch, leaves, answer);
     }
 
+    /** The same with another effect. */
     public Phrase withEffect(Effect newEffect) {
         return new Phrase(id, name, says, argument, newEffect, guarded, listed, remarks, patch, leaves, answer);
     }
 
+    /** The same saying this one message. */
     public Phrase withSays(Message message) {
         return new Phrase(
                 id, name, Speech.of(message), argument, effect, guarded, listed, remarks, patch, leaves, answer);
@@ -120,15 +126,18 @@ public record Phrase(
         return new Phrase(id, name, speech, argument, effect, guarded, listed, remarks, patch, leaves, answer);
     }
 
+    /** The same loading this patch set. */
     public Phrase withPatch(PatchSet loads) {
         return new Phrase(
                 id, name, says, argument, effect, guarded, listed, remarks, Optional.of(loads), leaves, answer);
     }
 
+    /** The same with other remarks. */
     public Phrase withRemarks(Remarks newRemarks) {
         return new Phrase(id, name, says, argument, effect, guarded, listed, newRemarks, patch, leaves, answer);
     }
 
+    /** The same leaving the levels of its machine there. */
     public Phrase withLeaves(List<Standing> newLeaves) {
         return new Phrase(id, name, says, argument, effect, guarded, listed, remarks, patch, newLeaves, answer);
     }

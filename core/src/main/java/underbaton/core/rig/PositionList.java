@@ -29,6 +29,7 @@ public record PositionList(Kind kind, int first) {
             this.words = words;
         }
 
+        /** As the form offers it. */
         public String words() {
             return words;
         }

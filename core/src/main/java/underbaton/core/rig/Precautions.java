@@ -11,6 +11,7 @@ public record Precautions(String safePhrase, UntoldFade untoldFade, boolean asTy
 
     public static final Precautions NONE = new Precautions("", UntoldFade.AT_ONCE, false);
 
+    /** The same with another phrase that is safe to send at the line check; empty for none. */
     public Precautions withSafePhrase(String name) {
         return new Precautions(name, untoldFade, asTyped);
     }

@@ -14,6 +14,7 @@ public final class Quoted {
 
     private Quoted() {}
 
+    /** In quotation marks, so that {@link #read} gives the same text again. */
     public static String write(String text) {
         StringBuilder quoted = new StringBuilder().append(MARK);
         for (char c : text.toCharArray()) {

@@ -37,6 +37,7 @@ public final class Refusal extends RuntimeException {
         return all;
     }
 
+    /** The field of the form that it speaks of; empty for none. */
     public String field() {
         return field;
     }

@@ -31,6 +31,7 @@ public record Remarks(Mark mark, String note, String group) {
             this.letter = letter;
         }
 
+        /** Stands beside the colour, which nobody has to tell apart. */
         public String letter() {
             return letter;
         }

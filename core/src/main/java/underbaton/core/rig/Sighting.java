@@ -22,6 +22,7 @@ public record Sighting(Seen what, int wire, String shown) {
         VALUE,
         NOTE;
 
+        /** In small letters, for a sentence. */
         public String word() {
             return name().toLowerCase(Locale.ROOT);
         }

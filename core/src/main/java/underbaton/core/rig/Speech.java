@@ -34,10 +34,12 @@ public record Speech(List<Utterance> on, List<Utterance> off) {
         return new Speech(messages.stream().map(m -> Utterance.of(m)).toList(), List.of());
     }
 
+    /** One message, without another state. */
     public static Speech of(Message message) {
         return of(List.of(message));
     }
 
+    /** Whether it says one thing for on and another for off. */
     public boolean hasTwoStates() {
         return !off.isEmpty();
     }
@@ -47,6 +49,7 @@ public record Speech(List<Utterance> on, List<Utterance> off) {
         return all().anyMatch(Utterance::open);
     }
 
+    /** What it says for on, then what it says for off. */
     public Stream<Utterance> all() {
         return Stream.concat(on.stream(), off.stream());
     }

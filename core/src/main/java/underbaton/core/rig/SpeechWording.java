@@ -24,6 +24,7 @@ public final class SpeechWording {
     private final Wording plain;
     private final Wording open;
 
+    /** In the numbers of a machine. */
     public SpeechWording(Numbering numbering) {
         plain = new Wording(numbering);
         open = new Wording(numbering, true);
@@ -35,6 +36,7 @@ public final class SpeechWording {
         open = new Wording(numbering, true, OptionalInt.of(first));
     }
 
+    /** As it is typed: for on, a stroke, for off. */
     public String write(Speech speech) {
         return write(speech.on()) + (speech.hasTwoStates() ? " | " + write(speech.off()) : "");
     }

@@ -67,6 +67,7 @@ public record StepList(String of, int places, int gapMs) {
         }
     }
 
+    /** As it is typed: lists parted by semicolons. */
     public static String tell(List<StepList> lists) {
         return lists.stream().map(StepList::toString).collect(Collectors.joining("; "));
     }

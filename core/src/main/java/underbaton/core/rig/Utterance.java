@@ -39,6 +39,7 @@ public record Utterance(Message message, int afterMs, int forMs, boolean open) {
                 || message instanceof OscMessage osc && !osc.arguments().isEmpty();
     }
 
+    /** This message at once. */
     public static Utterance of(Message message) {
         return new Utterance(message, 0, 0, false);
     }

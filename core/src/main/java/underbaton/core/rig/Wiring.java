@@ -31,6 +31,7 @@ public record Wiring(List<PatchLine> lines, Set<Integer> localOff) {
         }
     }
 
+    /** With one line more, behind the others. */
     public Wiring with(PatchLine line) {
         List<PatchLine> all = new ArrayList<>(lines);
         all.add(line);
@@ -44,10 +45,12 @@ public record Wiring(List<PatchLine> lines, Set<Integer> localOff) {
         return new Wiring(all, localOff);
     }
 
+    /** Without this line; as it was when it is not there. */
     public Wiring without(PatchLine line) {
         return new Wiring(lines.stream().filter(l -> !l.equals(line)).toList(), localOff);
     }
 
+    /** A keyboard that is to sound by itself no longer, or again. */
     public Wiring withLocalOff(int machine, boolean off) {
         Set<Integer> all = new HashSet<>(localOff);
         if (off) {

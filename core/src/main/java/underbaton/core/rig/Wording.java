@@ -52,6 +52,7 @@ public final class Wording {
     private final boolean open;
     private final OptionalInt first;
 
+    /** In the numbers of a machine; amounts stand in no message. */
     public Wording(Numbering numbering) {
         this(numbering, false);
     }
@@ -92,6 +93,7 @@ public final class Wording {
         return Math.floorMod(Numbering.wireChannel(typed) - first.getAsInt(), CHANNELS);
     }
 
+    /** One after the other, parted by semicolons. */
     public String write(List<Message> messages) {
         StringJoiner joined = new StringJoiner("; ");
         messages.forEach(m -> joined.add(write(m)));

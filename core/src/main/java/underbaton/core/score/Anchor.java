@@ -38,10 +38,12 @@ public record Anchor(long atNanos, long fromNanos, int permille) {
         return new Anchor(atNanos + by, fromNanos, permille);
     }
 
+    /** At another place, ns from the beginning, at this moment of the steady clock. */
     public Anchor placed(long position, long now) {
         return new Anchor(now, position, permille);
     }
 
+    /** At another pace from this moment on, thousandths of the written one. */
     public Anchor paced(int newPermille, long now) {
         return new Anchor(now, position(now), newPermille);
     }

@@ -30,10 +30,12 @@ public enum BeatUnit {
         throw new IllegalArgumentException(words);
     }
 
+    /** As it is typed. */
     public String words() {
         return words;
     }
 
+    /** How long it is, in ticks of which a quarter has {@value #QUARTER_TICKS}. */
     public int ticks() {
         return ticks;
     }

@@ -73,6 +73,7 @@ public record Meter(int beats, int unit, OptionalInt counted) {
         return barTicks() / countedBeats();
     }
 
+    /** How long a bar of it is, in ticks. */
     public int barTicks() {
         return beats * (4 * BeatUnit.QUARTER_TICKS / unit);
     }

@@ -265,10 +265,12 @@ public record Score(
                 : Optional.empty();
     }
 
+    /** Where bars and beats are, in ticks. */
     public BarMap bars() {
         return new BarMap(pickUpTicks, meters);
     }
 
+    /** Bars, tempi and holds worked out once, for whoever asks of many places. */
     public Times read() {
         BarMap bars = bars();
         return new Times(this, bars, new TempoMap(withFilms(bars, tempi, films), holds));
@@ -284,6 +286,7 @@ public record Score(
         return read().nanos(position);
     }
 
+    /** The section with this rehearsal letter. */
     public Optional<Section> section(String letter) {
         return sections.stream().filter(s -> s.letter().equals(letter)).findFirst();
     }
@@ -313,6 +316,7 @@ public record Score(
                 .orElse(1);
     }
 
+    /** The same with other sections. */
     public Score withSections(List<Section> changed) {
         return new Score(pickUpTicks, meters, tempi, holds, changed, vamps, films, lastBar);
     }

@@ -39,6 +39,7 @@ public record Section(int bar, String letter, String name, Optional<String> as, 
         }
     }
 
+    /** Written out, and not the copy of another one. */
     public Section(int bar, String letter, String name) {
         this(bar, letter, name, Optional.empty(), List.of());
     }

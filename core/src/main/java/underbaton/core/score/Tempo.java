@@ -29,10 +29,12 @@ public record Tempo(BeatUnit unit, int millionths) {
         }
     }
 
+    /** So many of this unit a minute, kept to a millionth. */
     public static Tempo of(BeatUnit unit, double beatsPerMinute) {
         return new Tempo(unit, (int) Math.round(beatsPerMinute * 1_000_000));
     }
 
+    /** So many quarters a minute. */
     public static Tempo quarters(double beatsPerMinute) {
         return of(BeatUnit.QUARTER, beatsPerMinute);
     }

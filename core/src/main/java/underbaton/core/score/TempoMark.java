@@ -16,6 +16,7 @@ public record TempoMark(long tick, Tempo tempo, long overTicks) {
         }
     }
 
+    /** At once, from this tick on. */
     public static TempoMark at(long tick, Tempo tempo) {
         return new TempoMark(tick, tempo, 0);
     }

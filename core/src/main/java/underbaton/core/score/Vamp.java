@@ -27,6 +27,7 @@ public record Vamp(int bar, int bars, Leave leave, int most) {
             this.words = words;
         }
 
+        /** As it is typed. */
         public String words() {
             return words;
         }

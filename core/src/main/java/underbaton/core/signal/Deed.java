@@ -48,6 +48,7 @@ public enum Deed {
         return keys.clone();
     }
 
+    /** The deed of this word, if there is one. */
     public static Optional<Deed> of(String word) {
         return Arrays.stream(values()).filter(d -> d.word.equals(word)).findFirst();
     }

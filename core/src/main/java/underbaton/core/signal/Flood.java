@@ -43,6 +43,7 @@ public final class Flood {
         private final Map<Object, Signal> held = new LinkedHashMap<>();
     }
 
+    /** With nothing heard yet. */
     public Flood(Clock clock) {
         this.clock = clock;
     }

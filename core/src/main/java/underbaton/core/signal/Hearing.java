@@ -61,14 +61,17 @@ public record Hearing(
             HashTreePMap.empty(),
             HashTreePMap.empty());
 
+    /** With listeners on or off for tonight. */
     public Hearing switched(boolean nowOn) {
         return new Hearing(nowOn, taken, armed, values, said, passed);
     }
 
+    /** A listener took a signal at this moment, ns. */
     public Hearing took(int listenerId, long nanos) {
         return new Hearing(on, taken.plus(listenerId, nanos), armed, values, said, passed);
     }
 
+    /** A listener takes part, or does not. */
     public Hearing arming(int listenerId, boolean listens) {
         return new Hearing(on, taken, armed.plus(listenerId, listens), values, said, passed);
     }
@@ -78,6 +81,7 @@ public record Hearing(
         return armed.getOrDefault(listener.id(), listener.listens());
     }
 
+    /** With what a machine said last. */
     public Hearing after(Source source, Message message) {
         return message instanceof ControlChange c
                 ? new Hearing(
@@ -143,6 +147,7 @@ public record Hearing(
         return passed.getOrDefault(relayId, Passed.NOTHING);
     }
 
+    /** How far a relay has come. */
     public Hearing passing(int relayId, Passed now) {
         return new Hearing(on, taken, armed, values, said, passed.plus(relayId, now));
     }

@@ -63,10 +63,12 @@ public record Listener(
         this(id, name, from, channel, pattern, reaction, pauseMs, itemId, atOnce, listens, Optional.empty());
     }
 
+    /** The same with the light of its pad, or without one. */
     public Listener withLight(Optional<PadLight> newLight) {
         return new Listener(id, name, from, channel, pattern, reaction, pauseMs, itemId, atOnce, listens, newLight);
     }
 
+    /** The same under another id; 0 for one that is to be given its id. */
     public Listener withId(int newId) {
         return new Listener(newId, name, from, channel, pattern, reaction, pauseMs, itemId, atOnce, listens, light);
     }
@@ -93,6 +95,7 @@ public record Listener(
                 .flatMap(f -> f instanceof Filling.Scaled scaled ? Optional.of(scaled.scale()) : Optional.empty());
     }
 
+    /** Whether it listens to this source. */
     public boolean hears(Source source) {
         return from.isEmpty() ? source.deviceId() != Source.OTHERS : from.contains(source.deviceId());
     }

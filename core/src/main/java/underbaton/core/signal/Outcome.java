@@ -14,6 +14,7 @@ public record Outcome(Source source, Signal signal, List<Taken> taken, String ne
     /** @param did what was done, or why it was not yet: {@code GO}, {@code stop all: once more within three seconds} */
     public record Taken(int listenerId, String name, String did) {}
 
+    /** Whether any listener took it. */
     public boolean isTaken() {
         return !taken.isEmpty();
     }

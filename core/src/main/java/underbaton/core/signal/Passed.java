@@ -62,14 +62,17 @@ public record Passed(
         }
     }
 
+    /** With what came in last, as a number. */
     public Passed heard(double newNumber) {
         return new Passed(OptionalDouble.of(newNumber), exact, leads, rounds, kept, half, stop);
     }
 
+    /** With what was passed on last, exact, and whether it leads the control by now. */
     public Passed put(double newExact, boolean nowLeads) {
         return new Passed(number, OptionalDouble.of(newExact), nowLeads, rounds, kept, half, stop);
     }
 
+    /** With other rounds under way. */
     public Passed with(Rounds next) {
         return new Passed(number, exact, leads, next, kept, half, stop);
     }
@@ -81,10 +84,12 @@ public record Passed(
         return new Passed(number, exact, leads, rounds, List.copyOf(more), half, stop);
     }
 
+    /** What was kept for its other half is forgotten. */
     public Passed keepingNothing() {
         return new Passed(number, exact, leads, rounds, List.of(), half, stop);
     }
 
+    /** Half of a number that has two has come. */
     public Passed waitingFor(Optional<Came> higherHalf) {
         return new Passed(number, exact, leads, rounds, kept, higherHalf, stop);
     }

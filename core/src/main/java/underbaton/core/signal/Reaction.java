@@ -42,6 +42,7 @@ public sealed interface Reaction {
             }
         }
 
+        /** Without a table of numbers. */
         public ToCue(int cueId, int offset, boolean fires) {
             this(cueId, offset, List.of(), fires);
         }

@@ -44,6 +44,7 @@ public record Scale(
             this.words = words;
         }
 
+        /** As the form offers it. */
         public String words() {
             return words;
         }

@@ -19,6 +19,7 @@ public record Source(int deviceId, String name, Numbering numbering) {
     /** Those who are no machine of the rig. */
     public static final int OTHERS = 0;
 
+    /** A machine of the rig, by its id, its name and its numbers. */
     public static Source of(Device device) {
         return new Source(device.id(), device.name(), device.numbering());
     }

@@ -96,6 +96,7 @@ public final class DeviceFile {
     /** @param by {@code note}, {@code program} or {@code controller} */
     private record Listing(String by, Integer first) {}
 
+    /** As JSON after {@code docs/formats/device.schema.json}: equal machines are equal bytes. */
     public static String write(Device device) {
         Numbering n = device.numbering();
         return MAPPER.writeValueAsString(new Content(

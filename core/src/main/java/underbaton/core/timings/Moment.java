@@ -19,6 +19,7 @@ public record Moment(long epochMicros, Kind kind, int itemId, int cueId, long po
         NOTE
     }
 
+    /** Of no item, no cue and no place. */
     public static Moment of(long epochMicros, Kind kind, String words) {
         return new Moment(epochMicros, kind, 0, 0, -1, words);
     }

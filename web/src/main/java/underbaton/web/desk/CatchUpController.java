@@ -26,6 +26,7 @@ import underbaton.core.rig.Refusal;
 import underbaton.core.rig.StepList;
 import underbaton.web.kernel.Notice;
 import underbaton.web.library.Shows;
+import underbaton.web.stage.Manners;
 import underbaton.web.stage.Stage;
 
 /** Making the machines right: what it takes is shown first, and sent when the operator says so. */
@@ -34,11 +35,13 @@ class CatchUpController {
 
     private final Shows shows;
     private final Stage stage;
+    private final Manners manners;
     private final Destinations destinations;
 
-    CatchUpController(Shows shows, Stage stage, Destinations destinations) {
+    CatchUpController(Shows shows, Stage stage, Manners manners, Destinations destinations) {
         this.shows = shows;
         this.stage = stage;
+        this.manners = manners;
         this.destinations = destinations;
     }
 
@@ -102,7 +105,7 @@ class CatchUpController {
             HttpServletResponse response) {
         Destination destination = destinations.of(showId, to);
         List<Correction> corrections = destination.corrections(destinations.now(showId));
-        if (!atOnce && !stage.goesOnAtOnce() && corrections.stream().anyMatch(Correction::isPossible)) {
+        if (!atOnce && !manners.goesOnAtOnce() && corrections.stream().anyMatch(Correction::isPossible)) {
             model.addAttribute("showId", showId);
             model.addAttribute("sheet", CatchUpView.of(shows.get(showId), to, destination.words(), corrections));
             return "desk/catchup :: sheet";

@@ -29,6 +29,7 @@ import underbaton.web.stage.Edits;
 import underbaton.web.stage.Lamps;
 import underbaton.web.stage.Manners;
 import underbaton.web.stage.Stage;
+import underbaton.web.stage.Takeover;
 
 /** The Desk: orders go straight to the performer, and the page follows by events. */
 @Controller
@@ -39,6 +40,8 @@ class DeskController {
 
     private final Shows shows;
     private final Stage stage;
+    private final Takeover takeover;
+    private final Manners manners;
     private final Lamps lamps;
     private final Recorder recorder;
     private final Pages pages;
@@ -50,6 +53,8 @@ class DeskController {
     DeskController(
             Shows shows,
             Stage stage,
+            Takeover takeover,
+            Manners manners,
             Lamps lamps,
             Recorder recorder,
             Pages pages,
@@ -63,12 +68,15 @@ class DeskController {
         this.orders = orders;
         this.shows = shows;
         this.stage = stage;
+        this.takeover = takeover;
+        this.manners = manners;
         this.lamps = lamps;
         this.recorder = recorder;
         this.pages = pages;
         live.paints("desk", showId -> paint(painting, showId));
         live.paints(
-                "waiting", showId -> painting.of("page/waiting", "waiting", Map.of("waiting", stage.waiting(showId))));
+                "waiting",
+                showId -> painting.of("page/waiting", "waiting", Map.of("waiting", takeover.waiting(showId))));
     }
 
     private String paint(Painting painting, int showId) {
@@ -86,8 +94,8 @@ class DeskController {
         return new DeskView.Aside(
                 offer(showId, state),
                 stage.left(showId),
-                stage.waiting(showId),
-                stage.endsByTakingOver(showId),
+                takeover.waiting(showId),
+                takeover.endsByTakingOver(showId),
                 recorder.timings(showId, state.plan())
                         .map(t -> DeskView.Run.of(recorder.since(showId).orElse(clock.epochMicros()), t, ahead())),
                 recorder.writesDown(),
@@ -120,9 +128,9 @@ class DeskController {
         stage.playback(showId)
                 .ifPresent(s -> model.addAttribute("manner", s.operator().options()));
         model.addAttribute("deeds", orders.table());
-        model.addAttribute("lead", stage.cueToCueNanos() / 1_000_000_000L);
-        model.addAttribute("edits", stage.editsTreated());
-        model.addAttribute("onAtOnce", stage.goesOnAtOnce());
+        model.addAttribute("lead", manners.cueToCueNanos() / 1_000_000_000L);
+        model.addAttribute("edits", manners.edits());
+        model.addAttribute("onAtOnce", manners.goesOnAtOnce());
         model.addAttribute("lamps", lamps.all());
         return "desk/desk";
     }
@@ -147,9 +155,9 @@ class DeskController {
             @RequestParam(defaultValue = "false") boolean onAtOnce,
             @RequestParam Edits edits,
             @RequestParam String lead) {
-        stage.goOnAtOnce(onAtOnce);
-        stage.treatEdits(edits);
-        stage.leadCueToCue(Typed.number("lead", lead));
+        manners.setGoesOnAtOnce(onAtOnce);
+        manners.set(edits);
+        manners.setCueToCue(Typed.number("lead", lead));
         stage.behave(showId, Manners.of(asks, skipped.equals("all"), Typed.number("again", again), keeps));
     }
 
@@ -164,7 +172,7 @@ class DeskController {
     @PostMapping("/shows/{showId}/desk/take-over")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void takeOver(@PathVariable int showId) {
-        stage.takeOver(showId);
+        takeover.takeOver(showId);
     }
 
     /** The beats of an item as it is being played, from memory. */

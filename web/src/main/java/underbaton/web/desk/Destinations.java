@@ -7,6 +7,7 @@ import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.Whereto;
 import underbaton.core.loop.Clock;
 import underbaton.web.kernel.Typed;
+import underbaton.web.stage.Manners;
 import underbaton.web.stage.NotOnDesk;
 import underbaton.web.stage.Stage;
 
@@ -30,10 +31,12 @@ class Destinations {
     static final String NOW = "now";
 
     private final Stage stage;
+    private final Manners manners;
     private final Clock clock;
 
-    Destinations(Stage stage, Clock clock) {
+    Destinations(Stage stage, Manners manners, Clock clock) {
         this.stage = stage;
+        this.manners = manners;
         this.clock = clock;
     }
 
@@ -51,7 +54,7 @@ class Destinations {
         return switch (to) {
             case STANDBY -> new Whereto.Standby();
             case PRESENT -> new Whereto.Present();
-            case NEXT -> new Whereto.Next(stage.cueToCueNanos());
+            case NEXT -> new Whereto.Next(manners.cueToCueNanos());
             case HERE -> new Whereto.Here();
             case SECTION -> new Whereto.ThisSection();
             case NOW -> new Whereto.AsIfSince(stoodSince(showId));

@@ -17,6 +17,7 @@ import underbaton.core.timings.Moment;
 import underbaton.web.live.Live;
 import underbaton.web.record.Recorder;
 import underbaton.web.stage.Stage;
+import underbaton.web.stage.Takeover;
 
 /** Writing while the show runs: notes at the present cue and bar, and the places at which GO came. */
 @Controller
@@ -26,13 +27,16 @@ class NotesController {
 
     private final Destinations destinations;
     private final Stage stage;
+    private final Takeover takeover;
     private final Recorder recorder;
     private final Clock clock;
     private final Live live;
 
-    NotesController(Destinations destinations, Stage stage, Recorder recorder, Clock clock, Live live) {
+    NotesController(
+            Destinations destinations, Stage stage, Takeover takeover, Recorder recorder, Clock clock, Live live) {
         this.destinations = destinations;
         this.stage = stage;
+        this.takeover = takeover;
         this.recorder = recorder;
         this.clock = clock;
         this.live = live;
@@ -108,6 +112,6 @@ class NotesController {
     @PostMapping("/shows/{showId}/desk/end-run")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void end(@PathVariable int showId) {
-        stage.endRun(showId);
+        takeover.endRun(showId);
     }
 }

@@ -29,11 +29,18 @@ class OwnFiles implements WebMvcConfigurer {
     /** Comes before the framework's own registration for the same paths, which then leaves them to this one. */
     @Override
     public void addResourceHandlers(ResourceHandlerRegistry registry) {
+        String version = version();
+        // Another content has another name: what a browser has of this one it need not ask for again.
+        registry.addResourceHandler("/" + version + "/**")
+                .addResourceLocations(WHERE)
+                .setCacheControl(
+                        CacheControl.maxAge(Duration.ofDays(365)).cachePublic().immutable());
+        // Makes the names; under the plain ones they are for who looks at a single file.
         registry.addResourceHandler("/**")
                 .addResourceLocations(WHERE)
                 .setCacheControl(CacheControl.maxAge(Duration.ofHours(1)))
                 .resourceChain(true)
-                .addResolver(new VersionResourceResolver().addFixedVersionStrategy(version(), "/**"));
+                .addResolver(new VersionResourceResolver().addFixedVersionStrategy(version, "/**"));
     }
 
     private static String version() {

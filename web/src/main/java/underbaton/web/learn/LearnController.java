@@ -29,6 +29,7 @@ import underbaton.core.traffic.Traffic;
 import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
+import underbaton.web.stage.LineTrials;
 import underbaton.web.stage.Stage;
 
 /** Learning: what comes in is shown, with where it is bound already, and taken over as what a phrase says. */
@@ -44,10 +45,13 @@ class LearnController {
     private final Shows shows;
     private final Traffic traffic;
     private final Stage stage;
+    private final LineTrials trials;
     private final Clock clock;
 
-    LearnController(Shows shows, Traffic traffic, Live live, Painting painting, Stage stage, Clock clock) {
+    LearnController(
+            Shows shows, Traffic traffic, Live live, Painting painting, Stage stage, LineTrials trials, Clock clock) {
         this.stage = stage;
+        this.trials = trials;
         this.clock = clock;
         this.shows = shows;
         this.traffic = traffic;
@@ -125,7 +129,7 @@ class LearnController {
                     "phrase", "“" + tried.name() + "” is guarded: write its answer, or learn it before it is.");
         }
         if (!moved) {
-            stage.tryOut(showId, PlannedCall.of(device, tried));
+            trials.send(showId, PlannedCall.of(device, tried));
         }
         long end = clock.nanos() + (moved ? MOVED_NANOS : ANSWERED_NANOS);
         while (clock.nanos() < end) {

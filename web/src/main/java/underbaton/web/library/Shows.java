@@ -1,11 +1,8 @@
 package underbaton.web.library;
 
 import java.time.Duration;
-import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.Deque;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -25,6 +22,7 @@ import underbaton.core.loop.Clock;
 import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
 import underbaton.web.kernel.KnownDays;
+import underbaton.web.library.History.Way;
 
 /**
  * All shows, with the database behind them. A show is read when it is first asked for and then lives in memory, whole; one
@@ -38,7 +36,6 @@ import underbaton.web.kernel.KnownDays;
 public class Shows {
 
     private static final Logger LOG = LoggerFactory.getLogger(Shows.class);
-    private static final int MOST_UNDOS = 200;
     private static final long KEPT_MILLIS = Duration.ofDays(30).toMillis();
     /** Rows that go to the database in one statement: well below the largest packet it takes. */
     private static final int MOST_ROWS = 500;
@@ -58,29 +55,6 @@ public class Shows {
     private final Map<Integer, History> histories = new ConcurrentHashMap<>();
     private final List<BiConsumer<Show, String>> watchers = new CopyOnWriteArrayList<>();
     private final List<Runnable> otherOrder = new CopyOnWriteArrayList<>();
-
-    /** What can be taken back, newest first. */
-    private static final class History {
-        private final Deque<Step> undo = new ArrayDeque<>();
-        private final Deque<Step> redo = new ArrayDeque<>();
-        private Told told = new Told(Who.NOBODY, "", 0);
-    }
-
-    /**
-     * @param who did it
-     * @param what the edit in a few words
-     * @param from the state on this side of it
-     * @param to the state on its other side
-     */
-    private record Step(String who, String what, Show from, Show to) {
-        /** What the house did, anybody may take back. */
-        boolean isOf(String whose) {
-            return who.equals(whose) || who.equals(Who.NOBODY);
-        }
-    }
-
-    /** What was taken back or done again last, for those at other screens. @param revision of the show then */
-    public record Told(String who, String words, long revision) {}
 
     Shows(ShowMapper mapper, TransactionTemplate transactions, Clock clock, KnownDays days) {
         this.clock = clock;
@@ -343,22 +317,19 @@ public class Shows {
                 return before;
             }
             put(before, after, what);
-            History history = history(showId);
-            String who = Who.asks();
-            push(history.undo, new Step(who, what, after, before));
-            history.redo.removeIf(s -> s.isOf(who));
+            history(showId).did(Who.asks(), what, before, after);
             return after;
         }
     }
 
     /** Takes back what the asking browser did last. @return what was undone, empty when there was nothing to undo */
     public Optional<String> undo(int showId) {
-        return step(showId, "undo: ", h -> h.undo, h -> h.redo);
+        return step(showId, Way.UNDO);
     }
 
     /** @return what was done again, empty when there was nothing */
     public Optional<String> redo(int showId) {
-        return step(showId, "redo: ", h -> h.redo, h -> h.undo);
+        return step(showId, Way.REDO);
     }
 
     /** What is drawn of a show for those who look at it; nothing of one that is deleted meanwhile. */
@@ -382,102 +353,77 @@ public class Shows {
 
     /** What undo would take back for the asking browser; empty for nothing. */
     public Optional<String> undoable(int showId) {
-        return Optional.ofNullable(undoable(showId, h -> h.undo).get(Who.asks()))
-                .or(() -> Optional.ofNullable(undoable(showId, h -> h.undo).get(Who.NOBODY)));
+        return own(words(showId, Way.UNDO));
     }
 
     /** What redo would do again; empty for nothing. */
     public Optional<String> redoable(int showId) {
-        return Optional.ofNullable(undoable(showId, h -> h.redo).get(Who.asks()))
-                .or(() -> Optional.ofNullable(undoable(showId, h -> h.redo).get(Who.NOBODY)));
+        return own(words(showId, Way.REDO));
+    }
+
+    private static Optional<String> own(Map<String, String> words) {
+        return Optional.ofNullable(words.get(Who.asks())).or(() -> Optional.ofNullable(words.get(Who.NOBODY)));
     }
 
     /** By browser, what it would take back and do again; those who did nothing themselves stand under {@link Who#NOBODY}. */
     public Map<String, Map<String, String>> steps(int showId) {
-        return Map.of("undo", undoable(showId, h -> h.undo), "redo", undoable(showId, h -> h.redo));
+        return Map.of("undo", words(showId, Way.UNDO), "redo", words(showId, Way.REDO));
     }
 
     /** What was taken back or done again last. */
-    public Told told(int showId) {
+    public History.Told told(int showId) {
         synchronized (lock(showId)) {
-            return history(showId).told;
+            return history(showId).told();
         }
     }
 
-    private Map<String, String> undoable(int showId, Function<History, Deque<Step>> of) {
+    private Map<String, String> words(int showId, Way way) {
         synchronized (lock(showId)) {
-            Map<String, String> words = new HashMap<>();
-            Deque<Step> steps = of.apply(history(showId));
-            for (Step step : steps) {
-                if (!words.containsKey(step.who)) {
-                    steps.stream()
-                            .filter(s -> s.isOf(step.who))
-                            .findFirst()
-                            .ifPresent(s -> words.put(step.who, s.what));
-                }
-            }
-            return words;
+            return history(showId).words(way);
         }
     }
 
-    private Optional<String> step(
-            int showId, String way, Function<History, Deque<Step>> from, Function<History, Deque<Step>> onto) {
+    private Optional<String> step(int showId, Way way) {
         synchronized (lock(showId)) {
             History history = history(showId);
             String who = Who.asks();
-            Optional<Step> found = from.apply(history).stream()
-                    .filter(s -> mayTakeBack(who, s))
-                    .findFirst();
+            Optional<History.Step> found = history.next(way, who);
             if (found.isEmpty()) {
                 return Optional.empty();
             }
-            Step step = found.get();
+            History.Step step = found.get();
             Show before = get(showId);
             // What others have done since stays as it is.
-            Show after = before.saysTheSameAs(step.from)
-                    ? before.withContentOf(step.to)
-                    : merged(before, step, from.apply(history));
+            Show after = before.saysTheSameAs(step.from())
+                    ? before.withContentOf(step.to())
+                    : merged(before, step, way, history);
             // Another show may have that name by now, which stops no undo: this one's stays as it is.
             boolean nameIsTaken = !after.name().equals(before.name())
                     && namesake(showId, after.name()).isPresent();
             Show kept = nameIsTaken ? after.renamed(before.name()) : after;
-            history.told = new Told(who, way + step.what, kept.revision());
-            put(before, kept, way + step.what);
-            from.apply(history).removeIf(s -> s == step);
-            push(onto.apply(history), new Step(step.who, step.what, step.to, step.from));
+            String words = way.word() + ": " + step.what();
+            history.tell(new History.Told(who, words, kept.revision()));
+            put(before, kept, words);
+            history.took(way, step);
             return Optional.of(
                     nameIsTaken
-                            ? step.what + ", but for the name “" + after.name() + "”, which another show has"
-                            : step.what);
+                            ? step.what() + ", but for the name “" + after.name() + "”, which another show has"
+                            : step.what());
         }
     }
 
-    /** A step that cannot be taken back by itself does not stand in the way of those before it: they are asked first from now on. */
-    private Show merged(Show now, Step step, Deque<Step> steps) {
+    private Show merged(Show now, History.Step step, Way way, History history) {
         try {
-            return Merge.of(now, step.from, step.to);
+            return Merge.of(now, step.from(), step.to());
         } catch (Refusal changedSince) {
-            steps.removeIf(s -> s == step);
-            steps.addLast(step);
+            history.later(way, step);
             otherOrder.forEach(Runnable::run);
             throw changedSince;
         }
     }
 
-    /** The house itself takes back what was done last, whoever did it. */
-    private static boolean mayTakeBack(String who, Step step) {
-        return who.equals(Who.NOBODY) || step.isOf(who);
-    }
-
     private History history(int showId) {
         return histories.computeIfAbsent(showId, id -> new History());
-    }
-
-    private static void push(Deque<Step> steps, Step step) {
-        steps.push(step);
-        while (steps.size() > MOST_UNDOS) {
-            steps.removeLast();
-        }
     }
 
     private void put(Show before, Show after, String what) {

@@ -17,6 +17,7 @@ import underbaton.core.rig.Refusal;
 import underbaton.web.library.Plans;
 import underbaton.web.library.Shows;
 import underbaton.web.page.Pages;
+import underbaton.web.stage.LineTrials;
 import underbaton.web.stage.Stage;
 import underbaton.web.stage.Tried;
 
@@ -26,15 +27,24 @@ class LineCheckController {
 
     private final Shows shows;
     private final Stage stage;
+    private final LineTrials trials;
     private final Plans plans;
     private final Pages pages;
     private final LineCheckMapper mapper;
     private final Clock clock;
 
-    LineCheckController(Shows shows, Stage stage, Pages pages, LineCheckMapper mapper, Clock clock, Plans plans) {
+    LineCheckController(
+            Shows shows,
+            Stage stage,
+            LineTrials trials,
+            Pages pages,
+            LineCheckMapper mapper,
+            Clock clock,
+            Plans plans) {
         this.plans = plans;
         this.shows = shows;
         this.stage = stage;
+        this.trials = trials;
         this.pages = pages;
         this.mapper = mapper;
         this.clock = clock;
@@ -62,7 +72,7 @@ class LineCheckController {
         Phrase tried = device.phrase(phrase)
                 .filter(p -> !p.guarded())
                 .orElseThrow(() -> new Refusal("phrase", "Choose a phrase that is not guarded to try the line with."));
-        Tried result = stage.tryOut(showId, PlannedCall.of(device, tried));
+        Tried result = trials.send(showId, PlannedCall.of(device, tried));
         mapper.add(new LineCheckMapper.Row(
                 0,
                 showId,

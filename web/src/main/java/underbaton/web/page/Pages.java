@@ -12,6 +12,7 @@ import underbaton.core.cue.Show;
 import underbaton.web.kernel.Alarms;
 import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
+import underbaton.web.stage.Takeover;
 
 /** What every page of a show needs: the show, its thumb index, whether it is on the desk. */
 @Component
@@ -29,14 +30,16 @@ public class Pages {
 
     private final Shows shows;
     private final Stage stage;
+    private final Takeover takeover;
     private final JsonMapper json;
     private final Alarms alarms;
 
-    Pages(Shows shows, Stage stage, Alarms alarms, JsonMapper json) {
+    Pages(Shows shows, Stage stage, Takeover takeover, Alarms alarms, JsonMapper json) {
         this.json = json;
         this.alarms = alarms;
         this.shows = shows;
         this.stage = stage;
+        this.takeover = takeover;
     }
 
     /** The folder of a page's address, style and script. */
@@ -55,7 +58,7 @@ public class Pages {
         model.addAttribute("title", show.name() + ": " + (tab.equals("Linecheck") ? "Line check" : tab));
         model.addAttribute("tabs", TABS);
         model.addAttribute("places", PLACES);
-        model.addAttribute("waiting", stage.waiting(showId));
+        model.addAttribute("waiting", takeover.waiting(showId));
         model.addAttribute("armed", json.writeValueAsString(stage.out(showId)));
         model.addAttribute("undoable", shows.undoable(showId).orElse(""));
         model.addAttribute("redoable", shows.redoable(showId).orElse(""));

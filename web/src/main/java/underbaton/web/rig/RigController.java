@@ -27,6 +27,7 @@ import underbaton.web.live.Painting;
 import underbaton.web.page.Pages;
 import underbaton.web.stage.Lamp;
 import underbaton.web.stage.Lamps;
+import underbaton.web.stage.LineTrials;
 import underbaton.web.stage.Stage;
 import underbaton.wire.near.Neighbourhood;
 import underbaton.wire.ports.LocalPorts;
@@ -37,6 +38,7 @@ class RigController {
 
     private final Shows shows;
     private final Stage stage;
+    private final LineTrials trials;
     private final Lamps lamps;
     private final Pages pages;
     private final RehearsalRoom room;
@@ -45,6 +47,7 @@ class RigController {
     RigController(
             Shows shows,
             Stage stage,
+            LineTrials trials,
             Lamps lamps,
             Pages pages,
             RehearsalRoom room,
@@ -54,6 +57,7 @@ class RigController {
         this.door = door;
         this.shows = shows;
         this.stage = stage;
+        this.trials = trials;
         this.lamps = lamps;
         this.pages = pages;
         this.room = room;
@@ -106,7 +110,7 @@ class RigController {
         model.addAttribute(
                 "unpromised",
                 chosen.map(d -> WayTold.unpromised(
-                                d, stage.isOpen(show.id()) ? stage.arrival(d.id()) : Optional.empty()))
+                                d, stage.isOpen(show.id()) ? trials.arrival(d.id()) : Optional.empty()))
                         .orElse(""));
         model.addAttribute("clashes", chosen.map(d -> WayTold.clashes(show, d)).orElse(List.of()));
         chosen.ifPresent(d -> PhrasebookController.sheet(show, d.id(), model));

@@ -382,6 +382,8 @@ final class Engraving {
             double room = next == Long.MAX_VALUE || !ruler.holds(next) ? ruler.right - x : ruler.x(next) - x;
             String told =
                     p.call.phrase() + (p.cue.copy().isEmpty() ? "" : " (as cue " + p.cue.number() + ")") + untold(p);
+            String cell = said(p, CueTable::cell);
+            String doubt = said(p, (cue, machine) -> Doubt.of(cue, machine).orElse(""));
             String label = sameBefore > 0 || next == p.tick ? joined(of, i - sameBefore) : p.call.phrase();
             boolean hollow =
                     p.call.effect().kind() == Effect.Kind.STOPS || !p.cue.copy().isEmpty();
@@ -394,8 +396,8 @@ final class Engraving {
                     hollow,
                     last ? fitting(label, room - 14) : "",
                     told,
-                    said(p, CueTable::cell),
-                    said(p, (cue, machine) -> Doubt.of(cue, machine).orElse("")),
+                    cell.equals(told) && doubt.isEmpty() ? "" : cell,
+                    doubt,
                     p.cue.copy(),
                     p.tick));
             p.call.motion().ifPresent(m -> {

@@ -104,7 +104,7 @@ public record Sheet(
     public record Letter(double x, String letter, String name, int bar, String was) {}
 
     /**
-     * @param cell what its cue says to this machine, as the Book writes it
+     * @param cell what its cue says to this machine as the Book writes it, where that is not just what is told; else empty
      * @param doubt what of it cannot be meant as it is written, in words; empty when all is well
      */
     public record Note(

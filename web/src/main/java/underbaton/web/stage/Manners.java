@@ -62,17 +62,19 @@ public class Manners {
         }
     }
 
-    synchronized long cueToCueNanos() {
+    /** How long before a cue the music begins when the show is run from cue to cue, ns. */
+    public synchronized long cueToCueNanos() {
         readOnce();
         return cueToCueSeconds * 1_000_000_000L;
     }
 
-    synchronized boolean goesOnAtOnce() {
+    /** Whether the show goes on at once, also where machines are to be made right on the way. */
+    public synchronized boolean goesOnAtOnce() {
         readOnce();
         return goesOnAtOnce;
     }
 
-    void setGoesOnAtOnce(boolean atOnce) {
+    public void setGoesOnAtOnce(boolean atOnce) {
         goesOnAtOnce = atOnce;
         settings.put(GOES_ON, Boolean.toString(atOnce));
     }
@@ -86,12 +88,14 @@ public class Manners {
         settings.put(ON_DESK, Integer.toString(showId));
     }
 
-    void setCueToCue(int seconds) {
+    /** @param seconds before the cue, 0 to 60 */
+    public void setCueToCue(int seconds) {
         cueToCueSeconds = Math.max(0, Math.min(MOST_CUE_TO_CUE, seconds));
         settings.put(CUE_TO_CUE, Integer.toString(cueToCueSeconds));
     }
 
-    void set(Edits changed) {
+    /** What becomes of edits while a show runs, from now on. */
+    public void set(Edits changed) {
         edits = changed;
         settings.put(EDITS, changed.name());
     }

@@ -2,7 +2,6 @@ package underbaton.web.stage;
 
 import jakarta.annotation.PreDestroy;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
@@ -11,7 +10,6 @@ import java.util.stream.Collectors;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
-import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Destination;
 import underbaton.core.engine.DryRun;
@@ -20,32 +18,26 @@ import underbaton.core.engine.PlaybackState;
 import underbaton.core.engine.RunSnapshot;
 import underbaton.core.engine.Step;
 import underbaton.core.engine.Whereto;
-import underbaton.core.engine.answer.Reply;
 import underbaton.core.engine.catchup.Correction;
 import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.engine.operator.OperatorInput.Guarded;
 import underbaton.core.engine.out.Happening;
-import underbaton.core.engine.patch.Patched;
 import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.RealTime;
 import underbaton.core.midi.SystemCommon;
-import underbaton.core.perform.Lane;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
 import underbaton.core.perform.Scribe;
-import underbaton.core.plan.Changes;
 import underbaton.core.plan.OutTonight;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedKey;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
-import underbaton.core.rig.Wiring;
-import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
 import underbaton.core.traffic.Entry;
@@ -55,22 +47,20 @@ import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
 import underbaton.web.record.CameIn;
 import underbaton.web.record.Recorder;
-import underbaton.wire.Arrival;
 
 /**
- * The one show that is on the desk. It runs from memory alone; an edit reaches it the moment it is saved or, while it is
- * being run, when the operator says so.
+ * The one show that is on the desk, and the orders given to it. It runs from memory alone; edits reach it through {@link Takeover}, what
+ * its steps say goes out through {@link StepNews}.
  */
 @Component
 public class Stage {
 
     private static final Logger LOG = LoggerFactory.getLogger(Stage.class);
 
-    private static final long TRY_NANOS = TimeUnit.MILLISECONDS.toNanos(2500);
     /** So long a show that is put away waits for what ends it to leave. */
     private static final long LAST_WORDS_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
 
-    private static final long TRY_STEP_NANOS = TimeUnit.MILLISECONDS.toNanos(2);
+    private static final long LOOK_AGAIN_NANOS = TimeUnit.MILLISECONDS.toNanos(2);
 
     private final Shows shows;
     private final Plans plans;
@@ -84,14 +74,8 @@ public class Stage {
     private final Backups backups;
     private final DeskFile deskFile;
     private final Recorder recorder;
-    private final CameIn cameIn;
+    private final StepNews news;
     private volatile OnDesk onDesk;
-    /** As the performer saw it last; its thread alone looks at it. */
-    private Map<Integer, Boolean> armed = Map.of();
-
-    private boolean listens = true;
-    private Wiring patch = Wiring.NONE;
-    private int patchSet;
 
     Stage(
             Shows shows,
@@ -108,7 +92,7 @@ public class Stage {
             Recorder recorder,
             CameIn cameIn) {
         this.recorder = recorder;
-        this.cameIn = cameIn;
+        news = new StepNews(recorder, cameIn, live, this::trouble);
         this.shows = shows;
         this.plans = plans;
         this.manners = manners;
@@ -120,7 +104,6 @@ public class Stage {
         this.live = live;
         this.backups = backups;
         this.deskFile = deskFile;
-        shows.watch(this::changed);
         arrivals.listen(this::heard);
     }
 
@@ -130,11 +113,11 @@ public class Stage {
         return Optional.ofNullable(onDesk);
     }
 
-    private Optional<OnDesk> onDesk(int showId) {
+    Optional<OnDesk> onDesk(int showId) {
         return onDesk().filter(d -> d.showId == showId);
     }
 
-    private OnDesk require(int showId) {
+    OnDesk require(int showId) {
         return onDesk(showId).orElseThrow(NotOnDesk::new);
     }
 
@@ -196,60 +179,14 @@ public class Stage {
         return onDesk(showId).flatMap(d -> d.left);
     }
 
-    private static String machine(Step step, int deviceId) {
-        return step.next().plan().device(deviceId).map(Device::name).orElse("a machine");
-    }
-
     private void played(int showId, Step step) {
-        boolean called = step.happenings().stream()
-                .anyMatch(h ->
-                        h instanceof Happening.Heard heard && heard.outcome().isTaken());
-        if (called) {
+        if (StepNews.called(step)) {
             onDesk(showId).ifPresent(d -> d.touched = true);
         }
-        if (called && step.happenings().stream().anyMatch(Happening.Fired.class::isInstance)) {
-            // A pedal's GO begins the run as well as the Desk's.
-            recorder.begin(showId);
+        if (step.happenings().stream().anyMatch(Happening.CueBeforeWanted.class::isInstance)) {
+            loops.once("the cue before, now", () -> cueBefore(showId));
         }
-        step.happenings().forEach(h -> {
-            if (h instanceof Happening.Looped looped) {
-                trouble(showId, "relay “" + looped.relay() + "” " + looped.words());
-            } else if (h instanceof Happening.Unanswered wrong) {
-                trouble(showId, machine(step, wrong.deviceId()) + " " + wrong.words());
-                live.changed("lamps");
-            } else if (h instanceof Happening.StaysOff off) {
-                trouble(
-                        showId,
-                        machine(step, off.deviceId()) + ": “" + off.phrase()
-                                + "” stays off, it cannot be told to go on in its middle");
-            } else if (h instanceof Happening.CueBeforeWanted) {
-                loops.once("the cue before, now", () -> cueBefore(showId));
-            }
-        });
-        Hearing hearing = step.next().hearing();
-        if (hearing.armed() != armed || hearing.on() != listens) {
-            armed = hearing.armed();
-            listens = hearing.on();
-            live.changed("listeners");
-        }
-        Patched patched = step.next().patched();
-        if (patched.setId() != patchSet || patched.wiring() != patch) {
-            patchSet = patched.setId();
-            patch = patched.wiring();
-            live.changed("patch");
-        }
-        recorder.saw(showId, step);
-        cameIn.saw(showId, step);
-        boolean untaken = !step.happenings().isEmpty()
-                && step.happenings().stream()
-                        .allMatch(h -> h instanceof Happening.Heard heard
-                                && !heard.outcome().isTaken());
-        if (untaken) {
-            return;
-        }
-        live.changed("desk");
-        live.changed("hands");
-        live.changed("playing");
+        news.saw(showId, step);
     }
 
     /** What the show on the desk has set going does not go on behind its back. */
@@ -260,7 +197,7 @@ public class Stage {
             before.performer.order(new Order.PutAway());
             long end = clock.nanos() + LAST_WORDS_NANOS;
             while (!before.performer.state().stopped() && clock.nanos() - end < 0) {
-                LockSupport.parkNanos(this, TRY_STEP_NANOS);
+                LockSupport.parkNanos(this, LOOK_AGAIN_NANOS);
             }
             lines.settle(LAST_WORDS_NANOS);
         }
@@ -403,7 +340,7 @@ public class Stage {
         live.changed("desk");
     }
 
-    private void log(int showId, String what) {
+    void log(int showId, String what) {
         long at = clock.epochMicros();
         recorder.ordered(showId, what);
         scribe.later(() -> Entry.order(at, showId, what));
@@ -456,105 +393,6 @@ public class Stage {
         return require(showId).dryRun();
     }
 
-    /** How long before a cue the music begins when the show is run from cue to cue, ns. */
-    public long cueToCueNanos() {
-        return manners.cueToCueNanos();
-    }
-
-    // ---- edits
-
-    private synchronized void changed(Show show, String edit) {
-        onDesk(show.id()).ifPresent(d -> {
-            Plan plan = plans.knowing(show);
-            if (waits(d, plan)) {
-                d.await(edit);
-            } else {
-                adopt(d, show, plan, "the edit “" + edit + "” is taken over");
-            }
-            live.changed("desk");
-            live.changed("waiting");
-        });
-        live.changed("book");
-        live.changed("patch");
-        live.changed("hands");
-        live.changed("lamps");
-        live.changed("machines");
-    }
-
-    private boolean waits(OnDesk d, Plan changed) {
-        PlaybackState state = d.performer.state();
-        return switch (manners.edits()) {
-            case AT_ONCE -> false;
-            case WAIT -> recorder.isOn(d.showId);
-            case AHEAD ->
-                recorder.isOn(d.showId)
-                        && (!d.waiting().isEmpty() || !state.liesAhead(Changes.firstPlace(d.base, changed)));
-        };
-    }
-
-    private void adopt(OnDesk d, Show show, Plan plan, String words) {
-        lines.connect(show);
-        d.taken(show, plan);
-        order(show.id(), words, new Order.Adopt(plan.tonight(d.out)));
-    }
-
-    /** In words, the edits that were made while the show runs and are not yet taken over. */
-    public List<String> waiting(int showId) {
-        return onDesk(showId).map(OnDesk::waiting).orElse(List.of());
-    }
-
-    /** The item that plays, where the edits that wait have taken it away; taking them over ends it. */
-    public Optional<String> endsByTakingOver(int showId) {
-        return onDesk(showId)
-                .filter(d -> !d.waiting().isEmpty())
-                .flatMap(d -> d.performer.state().playing())
-                .map(p -> p.item().item())
-                .filter(item -> shows.get(showId).item(item.id()).isEmpty())
-                .map(Item::name);
-    }
-
-    /** Takes over the edits that wait. */
-    public synchronized void takeOver(int showId) {
-        OnDesk d = require(showId);
-        int count = d.waiting().size();
-        if (count > 0) {
-            Show show = shows.get(showId);
-            d.bookChanged = true;
-            adopt(
-                    d,
-                    show,
-                    plans.knowing(show),
-                    count == 1
-                            ? "the edit “" + d.waiting().get(0) + "” is taken over"
-                            : count + " edits are taken over");
-            live.changed("desk");
-            live.changed("waiting");
-        }
-    }
-
-    public Edits editsTreated() {
-        return manners.edits();
-    }
-
-    /** @param seconds before the cue, 0 to 60 */
-    public void leadCueToCue(int seconds) {
-        manners.setCueToCue(seconds);
-    }
-
-    /** Whether the show goes on at once, also where machines are to be made right on the way. */
-    public boolean goesOnAtOnce() {
-        return manners.goesOnAtOnce();
-    }
-
-    public void goOnAtOnce(boolean atOnce) {
-        manners.setGoesOnAtOnce(atOnce);
-    }
-
-    /** What becomes of edits while a show runs, from now on. */
-    public void treatEdits(Edits edits) {
-        manners.set(edits);
-    }
-
     /** Whether the book was changed under the show, and the machines may not be as it says now. */
     public boolean bookChanged(int showId) {
         return onDesk(showId).filter(d -> d.bookChanged).isPresent();
@@ -567,15 +405,6 @@ public class Stage {
                         s.playing().isPresent() || !s.runningAt(s.nowNanos()).isEmpty())
                 .isPresent();
         return goesOn || isOpen(showId) && recorder.since(showId).isPresent();
-    }
-
-    /** The run is over: its times stand, and edits come at once again. */
-    public synchronized void endRun(int showId) {
-        OnDesk d = require(showId);
-        log(showId, "the performance is over");
-        recorder.end();
-        takeOver(d.showId);
-        live.changed("desk");
     }
 
     // ---- armed
@@ -603,69 +432,5 @@ public class Stage {
             live.changed("armed");
             live.changed("lamps");
         }
-    }
-
-    // ---- line check
-
-    /**
-     * Sends one call and waits, for a moment at most, for what becomes of it. For a line check, not for a running show.
-     *
-     * @throws NotOnDesk when the show is not the open one
-     */
-    public Tried tryOut(int showId, PlannedCall call) {
-        Performer performer = performer(showId);
-        Optional<DeviceLine> there = lines.of(call.deviceId());
-        if (there.isEmpty()) {
-            return new Tried(
-                    false,
-                    false,
-                    -1,
-                    "this machine is not on the desk yet: the edit that made it waits to be taken over",
-                    Optional.empty());
-        }
-        DeviceLine line = there.get();
-        long before = clock.nanos();
-        performer.order(new Order.Fire(call, "line check"));
-        long deadline = before + TRY_NANOS;
-        while (clock.nanos() < deadline && (line.lane().last().atNanos() < before || isAwaited(line))) {
-            LockSupport.parkNanos(this, TRY_STEP_NANOS);
-        }
-        Lane.Last last = line.lane().last();
-        boolean sent = last.atNanos() >= before && last.trouble().isEmpty();
-        Tried tried = new Tried(
-                sent,
-                sent && line.link().arrival() == Arrival.ARRIVED,
-                sent ? line.link().health().roundTripMicros() : -1,
-                last.atNanos() < before ? "it is still waiting to be sent" : last.trouble(),
-                Optional.empty());
-        return call.answer()
-                .filter(a -> sent)
-                .flatMap(a -> reply(performer, call, before + a.withinNanos() + TRY_NANOS))
-                .map(tried::saying)
-                .orElse(tried);
-    }
-
-    /** What a machine has said of a call when its time is over at the latest. */
-    private Optional<Reply> reply(Performer performer, PlannedCall call, long deadline) {
-        Optional<Reply> reply;
-        do {
-            LockSupport.parkNanos(this, TRY_STEP_NANOS);
-            reply = performer.state().replies().entrySet().stream()
-                    .filter(e -> e.getKey().deviceId() == call.deviceId()
-                            && e.getValue().phraseId() == call.phraseId())
-                    .map(Map.Entry::getValue)
-                    .findFirst();
-        } while (clock.nanos() < deadline
-                && reply.filter(r -> r.kind() == Reply.Kind.AWAITED).isPresent());
-        return reply.filter(r -> r.kind() != Reply.Kind.AWAITED);
-    }
-
-    private static boolean isAwaited(DeviceLine line) {
-        return line.lane().last().trouble().isEmpty() && line.link().arrival() == Arrival.AWAITED;
-    }
-
-    /** What is known of what was sent last to a machine of the open show. */
-    public Optional<Arrival> arrival(int deviceId) {
-        return lines.of(deviceId).map(l -> l.link().arrival());
     }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.microsoft.playwright.ConsoleMessage;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Response;
+import java.net.URI;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -68,5 +69,17 @@ class OwnScriptsTest {
                 "[...document.querySelectorAll('script[src], link[rel=stylesheet]')].map((e) => e.src || e.href)");
         assertThat(names).isNotEmpty().allSatisfy(n -> assertThat(n.toString())
                 .matches(".*(/[0-9a-f]{16}/.*|-[0-9a-f]{32})\\.(js|css)"));
+        assertThat(names).allSatisfy(n -> {
+            String path = URI.create(n.toString()).getPath();
+            assertThat(baton.get(path).headers().firstValue("Cache-Control").orElse(""))
+                    .as(path)
+                    .startsWith("max-age=31536000, public");
+        });
+        assertThat(names)
+                .anySatisfy(n -> assertThat(baton.get(URI.create(n.toString()).getPath())
+                                .headers()
+                                .firstValue("Cache-Control")
+                                .orElse(""))
+                        .isEqualTo("max-age=31536000, public, immutable"));
     }
 }

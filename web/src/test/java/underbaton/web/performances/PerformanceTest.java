@@ -20,6 +20,7 @@ import underbaton.standins.RehearsalRoom;
 import underbaton.web.UnderBaton;
 import underbaton.web.library.Shows;
 import underbaton.web.stage.Edits;
+import underbaton.web.stage.Manners;
 import underbaton.web.stage.Stage;
 
 /** A run of a show, as an operator gives it: what waits, what is out tonight, what is kept of it. */
@@ -41,7 +42,7 @@ class PerformanceTest {
 
     @AfterEach
     void leaveDesk() {
-        baton.bean(Stage.class).treatEdits(Edits.WAIT);
+        baton.bean(Manners.class).set(Edits.WAIT);
         baton.bean(Stage.class).close();
     }
 
@@ -101,7 +102,7 @@ class PerformanceTest {
         book.close();
 
         // What lies ahead is let through when the operator has said so, what stands by is not.
-        baton.bean(Stage.class).treatEdits(Edits.AHEAD);
+        baton.bean(Manners.class).set(Edits.AHEAD);
         renames(later, "Far ahead");
         assertThat(page.locator(".coming .next .w").last()).hasText("Far ahead");
         edit(second, c -> c.withCalls(List.of()));

@@ -15,6 +15,7 @@ import underbaton.standins.RehearsalRoom;
 import underbaton.standins.VideoServer;
 import underbaton.web.UnderBaton;
 import underbaton.web.stage.Edits;
+import underbaton.web.stage.Manners;
 import underbaton.web.stage.Stage;
 
 /** The keys of the stand-ins, pressed by hand in the rehearsal room: over the real wire they call the demo show's cues. */
@@ -37,7 +38,7 @@ class RoomKeysTest {
         int show = baton.show("The Ferryman’s Lantern");
         stage.open(show);
         stage.behave(show, GoOptions.PLAIN);
-        stage.treatEdits(Edits.AT_ONCE);
+        baton.bean(Manners.class).set(Edits.AT_ONCE);
         signals = baton.open("/shows/" + show + "/desk");
         for (String machine : new String[] {"Pedals and pads", "Playback machine", "Video server", "Sound console"}) {
             assertThat(signals.locator("#lamps [data-device='" + machine + "']"))
@@ -52,7 +53,7 @@ class RoomKeysTest {
     void away() throws Exception {
         rehearsal.switchOn();
         stage.openShow().ifPresent(s -> stage.behave(s.id(), GoOptions.CAREFUL));
-        stage.treatEdits(Edits.WAIT);
+        baton.bean(Manners.class).set(Edits.WAIT);
         stage.close();
     }
 

@@ -27,6 +27,7 @@ import underbaton.web.UnderBaton;
 import underbaton.web.library.Backups;
 import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
+import underbaton.web.stage.Takeover;
 
 /** The shelf: names are unique, deleting asks, and a show that runs is not put away by a slip. */
 class ShowsPageTest {
@@ -169,7 +170,7 @@ class ShowsPageTest {
                                 .setForm(FormData.create()
                                         .set("file", backups.of(id).get(0).file())));
         assertThat(page.locator(".waits")).not().containsText("taking over ends");
-        stage.takeOver(id);
+        baton.bean(Takeover.class).takeOver(id);
         assertThat(page.locator(".waits")).hasCount(0);
         assertThat(stage.playback(id).orElseThrow().playing().map(p -> p.item()
                         .item()

@@ -38,6 +38,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.web.UnderBaton;
 import underbaton.web.library.Shows;
 import underbaton.web.stage.Edits;
+import underbaton.web.stage.Manners;
 import underbaton.web.stage.Stage;
 import underbaton.wire.osc.OscCodec;
 import underbaton.wire.session.Peer;
@@ -97,7 +98,7 @@ public abstract class TouchedBoard {
         baton.bean(Stage.class).open(show);
         baton.bean(Stage.class).behave(show, GoOptions.PLAIN);
         // A GO by pedal begins a run, and listeners are learnt in it here.
-        baton.bean(Stage.class).treatEdits(Edits.AT_ONCE);
+        baton.bean(Manners.class).set(Edits.AT_ONCE);
         page = baton.open("/shows/" + show + "/signals");
         desk = page.context().newPage();
         desk.navigate(baton.url("/shows/" + show + "/desk"));
@@ -109,7 +110,7 @@ public abstract class TouchedBoard {
     @AfterEach
     void away() {
         baton.bean(Stage.class).behave(show, GoOptions.CAREFUL);
-        baton.bean(Stage.class).treatEdits(Edits.WAIT);
+        baton.bean(Manners.class).set(Edits.WAIT);
         baton.bean(Stage.class).close();
         shows.delete(show);
         machine.close();

@@ -7,6 +7,7 @@ import underbaton.core.midi.OscMessage;
 /** Whoever spoke to one of our OSC ports, and can be told something later too. Equal for the same caller. From any thread. */
 public interface Caller {
 
+    /** Where it spoke from. */
     InetSocketAddress address();
 
     /**

@@ -30,6 +30,7 @@ public final class OscDoor {
         this.clock = clock;
     }
 
+    /** Who may come in from now on. Any thread. */
     public void admit(Door newDoor) {
         door = newDoor;
     }

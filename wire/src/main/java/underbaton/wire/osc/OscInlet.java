@@ -21,6 +21,7 @@ public final class OscInlet implements AutoCloseable {
 
     /** Gets each message on one of the inlet's threads; what it gives back is sent to whoever spoke. */
     public interface Ear {
+        /** @return what is sent to whoever spoke, in this order; empty for nothing */
         List<OscMessage> heard(Signal signal, Caller from);
 
         /** Something came that is no OSC, or of a type that nobody knows. @param bytes of the part that could not be read */
@@ -57,6 +58,7 @@ public final class OscInlet implements AutoCloseable {
         this(bind, port, clock, loops, new OscDoor(clock), ear);
     }
 
+    /** At which it hears, of this computer. */
     public int port() {
         return channel.socket().getLocalPort();
     }

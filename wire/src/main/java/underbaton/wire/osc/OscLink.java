@@ -64,6 +64,7 @@ public final class OscLink implements Link {
     private volatile String trouble = "not asked yet";
     private final Loop asker;
 
+    /** Begins to reach for its machine at once, on loops of its own. */
     public OscLink(Connection.Osc connection, Clock clock, Loops loops, Ear ear) {
         this(connection, new Whereabouts(connection.host(), connection.port()), clock, loops, ear);
     }

@@ -55,6 +55,7 @@ public final class OscTcpInlet implements AutoCloseable {
         this(bind, port, clock, loops, new OscDoor(clock), ear);
     }
 
+    /** At which it hears, of this computer. */
     public int port() {
         return server.getLocalPort();
     }

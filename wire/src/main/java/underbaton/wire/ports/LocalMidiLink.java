@@ -48,6 +48,7 @@ public final class LocalMidiLink implements Link {
 
     private record Out(MidiDevice device, Receiver receiver) {}
 
+    /** Begins to look for a port of this name at once, on a loop of its own. */
     public LocalMidiLink(String name, Clock clock, Loops loops, Ear ear) {
         this.name = name;
         this.clock = clock;

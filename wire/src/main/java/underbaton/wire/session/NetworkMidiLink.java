@@ -13,6 +13,7 @@ public final class NetworkMidiLink implements Link {
 
     private final Peer peer;
 
+    /** Invites the machine at once; the invitation is repeated until it is taken up. */
     public NetworkMidiLink(SessionEndpoint endpoint, String host, int port, Ear ear) {
         this.peer = endpoint.invite(host, port, new SessionEndpoint.Ear() {
             @Override

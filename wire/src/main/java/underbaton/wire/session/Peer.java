@@ -117,10 +117,12 @@ public final class Peer {
         data = new InetSocketAddress(there.getAddress(), there.getPort() + 1);
     }
 
+    /** How far the session has come. Any thread. */
     public State state() {
         return state;
     }
 
+    /** Whether both of its streams are agreed. Any thread. */
     public boolean isOpen() {
         return state == State.OPEN;
     }

@@ -101,6 +101,7 @@ public final class SessionEndpoint implements AutoCloseable {
         door = newDoor;
     }
 
+    /** All with whom a session is held or sought. Any thread. */
     public List<Peer> peers() {
         return List.copyOf(peers);
     }

@@ -43,6 +43,7 @@ public final class Answers {
     private final Outgoing out;
     private PMap<Reply.Of, Reply> replies;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Answers(StepContext step, Devices devices, Moves moves, Outgoing out, PMap<Reply.Of, Reply> before) {
         this.step = step;
         this.devices = devices;
@@ -51,6 +52,7 @@ public final class Answers {
         this.replies = before;
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public PMap<Reply.Of, Reply> state() {
         return replies;
     }

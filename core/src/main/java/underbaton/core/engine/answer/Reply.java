@@ -38,6 +38,7 @@ public record Reply(
         /** It says something else. */
         OTHER;
 
+        /** Whether the machine has not done what it was told, as far as it says. */
         public boolean isWrong() {
             return this == MISSING || this == OTHER;
         }

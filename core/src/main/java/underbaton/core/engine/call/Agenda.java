@@ -21,14 +21,17 @@ public final class Agenda {
     /** Above that of all that is on it; below 0 before it was asked for. */
     private long count = -1;
 
+    /** What waited before this step, by its moments. */
     public Agenda(TreePMap<Pending.Key, Pending> before) {
         pending = before;
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public TreePMap<Pending.Key, Pending> state() {
         return pending;
     }
 
+    /** Whether nothing waits. */
     public boolean isEmpty() {
         return pending.isEmpty();
     }

@@ -35,6 +35,7 @@ public final class Calls {
     private final Agenda agenda;
     private final Answers answers;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Calls(
             StepContext step,
             Devices devices,

@@ -39,6 +39,7 @@ public final class Corrections {
     private final Agenda agenda;
     private final Calls calls;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Corrections(
             StepContext step, Devices devices, Outgoing out, Moves moves, Sounds sounds, Agenda agenda, Calls calls) {
         this.step = step;

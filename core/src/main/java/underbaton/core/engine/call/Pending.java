@@ -11,8 +11,10 @@ public sealed interface Pending {
     /** Why; its owner may take it back. */
     Cause cause();
 
+    /** Whose message it is. */
     int deviceId();
 
+    /** The same with all its moments so many ns later. */
     Pending shifted(long nanos);
 
     /** @param count of coming in, for what is due at the same moment */
@@ -27,6 +29,7 @@ public sealed interface Pending {
 
     /** A call that is to be made. @param queued whether it waits for steps by which a machine is being brought to its place */
     record ToCall(PlannedCall call, Cause cause, boolean queued) implements Pending {
+        /** One that waits for nothing. */
         public ToCall(PlannedCall call, Cause cause) {
             this(call, cause, false);
         }

@@ -22,10 +22,12 @@ public record Absence(DeviceState state, PMap<Control, Level> levels, boolean re
         return reached && armed;
     }
 
+    /** The same, reached or not by now. */
     public Absence reached(boolean now) {
         return now == reached ? this : new Absence(state, levels, now, armed);
     }
 
+    /** The same, in or out tonight by now. */
     public Absence armed(boolean now) {
         return now == armed ? this : new Absence(state, levels, reached, now);
     }
@@ -42,6 +44,7 @@ public record Absence(DeviceState state, PMap<Control, Level> levels, boolean re
         return new Absence(state, levels.plus(control, level), reached, armed);
     }
 
+    /** With a pointer that somebody has seen on the machine. */
     public Absence with(Pointer pointer) {
         return new Absence(state.with(pointer), levels, reached, armed);
     }
@@ -51,6 +54,7 @@ public record Absence(DeviceState state, PMap<Control, Level> levels, boolean re
         return levels.equals(other.levels) && state.isAlso(other.state);
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public Absence shifted(long nanos) {
         return new Absence(state.shifted(nanos), levels, reached, armed);
     }

@@ -33,10 +33,12 @@ public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
                 .toList();
     }
 
+    /** What stands in the slot of this name; empty when nobody knows. */
     public Optional<Slot> slot(String name) {
         return slots.stream().filter(s -> s.name().equals(name)).findFirst();
     }
 
+    /** Where the pointer of this name stands; empty when nobody knows. */
     public Optional<Pointer> pointer(String name) {
         return pointers.stream().filter(p -> p.name().equals(name)).findFirst();
     }
@@ -91,6 +93,7 @@ public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
         return left.size() == slots.size() ? this : new DeviceState(left, pointers);
     }
 
+    /** With a pointer that stands somewhere else. */
     public DeviceState with(Pointer pointer) {
         List<Pointer> all = new ArrayList<>(pointers);
         all.removeIf(p -> p.name().equals(pointer.name()));
@@ -166,6 +169,7 @@ public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
                         .isPresent());
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public DeviceState shifted(long nanos) {
         return nanos == 0 || slots.isEmpty() && pointers.isEmpty()
                 ? this

@@ -31,10 +31,12 @@ public record DeviceStates(PMap<Integer, DeviceState> devices, PMap<Control, Lev
         return new DeviceStates(devices, HashTreePMap.empty());
     }
 
+    /** What this machine was told; {@link DeviceState#UNKNOWN} for one that was told nothing. */
     public DeviceState device(int deviceId) {
         return devices.getOrDefault(deviceId, DeviceState.UNKNOWN);
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public DeviceStates shifted(long nanos) {
         PMap<Integer, DeviceState> later = devices;
         for (Map.Entry<Integer, DeviceState> each : devices.entrySet()) {

@@ -36,6 +36,7 @@ public final class Devices {
         return states == before.devices() && all == before.levels() ? before : new DeviceStates(states, all);
     }
 
+    /** Machines that cannot be told, by their ids, with what they miss. */
     public PMap<Integer, Absence> absent() {
         return absent;
     }
@@ -45,6 +46,7 @@ public final class Devices {
         return states;
     }
 
+    /** What this machine was told, with what this step tells it. */
     public DeviceState of(int deviceId) {
         return states.getOrDefault(deviceId, DeviceState.UNKNOWN);
     }
@@ -62,6 +64,7 @@ public final class Devices {
 
     // ---- what they are told
 
+    /** Writes down what this machine was told; the message itself goes through {@code Outgoing}. */
     public void tell(int deviceId, DeviceState state) {
         if (state != states.get(deviceId)) {
             states = states.plus(deviceId, state);

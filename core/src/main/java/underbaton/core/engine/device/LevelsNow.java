@@ -15,6 +15,7 @@ public final class LevelsNow {
     private PMap<Control, Level> base;
     private final Map<Control, Level> changed = new HashMap<>();
 
+    /** The levels as they were before the step. */
     public LevelsNow(PMap<Control, Level> base) {
         this.base = base;
     }
@@ -25,6 +26,7 @@ public final class LevelsNow {
         return level != null ? level : base.get(control);
     }
 
+    /** Where a control stands from now on. */
     public void put(Control control, Level level) {
         changed.put(control, level);
     }
@@ -52,6 +54,7 @@ public final class LevelsNow {
         base = base.plusAll(levels);
     }
 
+    /** All levels with what this step has put, for the next state. */
     public PMap<Control, Level> frozen() {
         if (!changed.isEmpty()) {
             base = base.plusAll(changed);

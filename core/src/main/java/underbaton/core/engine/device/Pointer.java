@@ -14,6 +14,7 @@ import underbaton.core.plan.PlannedCall;
  */
 public record Pointer(String name, OptionalInt place, Optional<PlannedCall> call, long sinceNanos) {
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public Pointer shifted(long nanos) {
         return new Pointer(name, place, call, sinceNanos + nanos);
     }

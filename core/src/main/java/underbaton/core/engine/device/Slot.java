@@ -14,18 +14,22 @@ import underbaton.core.rig.Effect;
  */
 public record Slot(String name, PlannedCall call, int itemId, long sinceNanos) {
 
+    /** Of no item. */
     public Slot(String name, PlannedCall call, long sinceNanos) {
         this(name, call, 0, sinceNanos);
     }
 
+    /** The name under which an effect's slot is kept. */
     public static String key(Effect effect) {
         return key(effect.of());
     }
 
+    /** The name under which a slot is kept, however it was typed. */
     public static String key(String of) {
         return of.toLowerCase(Locale.ROOT);
     }
 
+    /** Taken by a call that was told at this moment, ns; it counts from the place at which the call begins. */
     public static Slot of(PlannedCall call, long sinceNanos) {
         return new Slot(key(call.effect()), call, sinceNanos - call.fromNanos());
     }
@@ -36,10 +40,12 @@ public record Slot(String name, PlannedCall call, int itemId, long sinceNanos) {
         return starts() && (lasts == 0 || nanos - sinceNanos < lasts);
     }
 
+    /** The same, set by an item of the running order. */
     public Slot of(int newItemId) {
         return new Slot(name, call, newItemId, sinceNanos);
     }
 
+    /** Whether a look stands in it, until another one takes it. */
     public boolean holds() {
         return call.effect().kind() == Effect.Kind.HOLDS;
     }
@@ -49,10 +55,12 @@ public record Slot(String name, PlannedCall call, int itemId, long sinceNanos) {
         return call.effect().kind() == Effect.Kind.STARTS;
     }
 
+    /** Whether what was in it has been stopped. */
     public boolean stopped() {
         return call.effect().kind() == Effect.Kind.STOPS;
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public Slot shifted(long nanos) {
         return new Slot(name, call, itemId, sinceNanos + nanos);
     }

@@ -30,6 +30,7 @@ public final class Ears {
     private final Listeners listeners;
     private final Reactions reactions;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Ears(StepContext step, Patching patching, Answers answers, Listeners listeners, Reactions reactions) {
         this.step = step;
         this.patching = patching;

@@ -33,12 +33,14 @@ public final class Listeners {
     private final HandCues keys;
     private Hearing hearing;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Listeners(StepContext step, HandCues keys, Hearing before) {
         this.step = step;
         this.keys = keys;
         this.hearing = before;
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public Hearing state() {
         return hearing;
     }

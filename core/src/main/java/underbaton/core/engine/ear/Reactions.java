@@ -38,6 +38,7 @@ public final class Reactions {
     private final SharedControls shared;
     private final Deeds deeds;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Reactions(
             StepContext step,
             Operator operator,

@@ -46,6 +46,7 @@ public final class Relays {
     private final Listeners listeners;
     private final SharedControls shared;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Relays(
             StepContext step,
             Operator operator,

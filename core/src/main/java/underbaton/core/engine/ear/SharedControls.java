@@ -40,6 +40,7 @@ public final class SharedControls {
     private final Calls calls;
     private final Listeners listeners;
 
+    /** Made anew for each step, of the parts that it asks. */
     public SharedControls(
             StepContext step, Devices devices, Outgoing out, Moves moves, Calls calls, Listeners listeners) {
         this.step = step;

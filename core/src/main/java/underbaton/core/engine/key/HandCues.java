@@ -27,6 +27,7 @@ public final class HandCues {
     private final Calls calls;
     private HandKeys keys;
 
+    /** Made anew for each step, of the parts that it asks. */
     public HandCues(StepContext step, Operator operator, Devices devices, Calls calls, HandKeys before) {
         this.step = step;
         this.operator = operator;
@@ -35,6 +36,7 @@ public final class HandCues {
         this.keys = before;
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public HandKeys state() {
         return keys;
     }

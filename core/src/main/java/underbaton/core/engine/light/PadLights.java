@@ -45,6 +45,7 @@ public final class PadLights {
     private PMap<Integer, Lit> lit;
     private boolean dark;
 
+    /** Made anew for each step, of the parts that it asks. */
     public PadLights(
             StepContext step,
             Operator operator,
@@ -65,6 +66,7 @@ public final class PadLights {
         this.dark = before.dark();
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public LightState state() {
         return new LightState(lit, dark);
     }

@@ -38,6 +38,7 @@ public record Move(
         return motion.lastsNanos() > 0 ? began + motion.lastsNanos() : StepContext.NEVER;
     }
 
+    /** Whether it goes on until something else takes its control. */
     public boolean isEndless() {
         return motion.lastsNanos() == 0;
     }
@@ -78,6 +79,7 @@ public record Move(
         return new Move(motion, curve, began, Optional.empty(), said, cause);
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public Move shifted(long nanos) {
         return new Move(motion, curve, began + nanos, next, said, cause.shifted(nanos));
     }

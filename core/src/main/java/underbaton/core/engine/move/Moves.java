@@ -41,6 +41,7 @@ public final class Moves {
     private final Outgoing out;
     private PMap<Control, Move> moves;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Moves(StepContext step, Devices devices, Outgoing out, PMap<Control, Move> before) {
         this.step = step;
         this.devices = devices;
@@ -49,10 +50,12 @@ public final class Moves {
         this.moves = before;
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public PMap<Control, Move> state() {
         return moves;
     }
 
+    /** Whether something moves this control by itself. */
     public boolean isMoving(Control control) {
         return moves.containsKey(control);
     }

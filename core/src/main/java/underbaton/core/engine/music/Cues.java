@@ -28,6 +28,7 @@ public final class Cues {
     private final Devices devices;
     private final Calls calls;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Cues(StepContext step, Music music, Devices devices, Calls calls) {
         this.step = step;
         this.music = music;

@@ -13,6 +13,7 @@ import underbaton.core.plan.PlannedCue;
  */
 public record FollowOn(PlannedCue cue, long dueNanos, int sinceCueId, long sinceNanos) {
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public FollowOn shifted(long by) {
         return new FollowOn(cue, dueNanos + by, sinceCueId, sinceNanos + by);
     }

@@ -32,6 +32,7 @@ public final class Holds {
     private final Calls calls;
     private final Music music;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Holds(StepContext step, Devices devices, Moves moves, Agenda agenda, Calls calls, Music music) {
         this.step = step;
         this.devices = devices;

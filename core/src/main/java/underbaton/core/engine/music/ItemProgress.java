@@ -33,6 +33,7 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
 
     public static final ItemProgress NONE = new ItemProgress(0, Long.MIN_VALUE, Optional.empty(), HashTreePMap.empty());
 
+    /** An item that has just begun, at this moment in ns. */
     public static ItemProgress of(int itemId, long nanos) {
         return new ItemProgress(itemId, nanos, Optional.empty(), HashTreePMap.empty());
     }
@@ -42,10 +43,12 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
         return suspended.isPresent();
     }
 
+    /** The band has stopped, and this was put aside. */
     public ItemProgress holding(Suspended what) {
         return new ItemProgress(itemId, nanos, Optional.of(what), given);
     }
 
+    /** The band plays again. */
     public ItemProgress goingOn() {
         return held() ? new ItemProgress(itemId, nanos, Optional.empty(), given) : this;
     }
@@ -56,6 +59,7 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
         return cue.item().id() != itemId ? this : gave(it, Math.max(0, position));
     }
 
+    /** A cue by hand was given at this place of the item, ns. */
     public ItemProgress gave(Given it, long position) {
         return new ItemProgress(itemId, nanos, suspended, given.plus(it, position));
     }
@@ -89,6 +93,7 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
         return given.getOrDefault(Given.of(cue), NOT_GIVEN);
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public ItemProgress shifted(long by) {
         return itemId == 0 ? this : new ItemProgress(itemId, nanos + by, suspended.map(s -> s.shifted(by)), given);
     }

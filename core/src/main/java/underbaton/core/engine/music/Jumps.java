@@ -20,6 +20,7 @@ public final class Jumps {
     private final Moves moves;
     private final Agenda agenda;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Jumps(StepContext step, Operator operator, Music music, Cues cues, Calls calls, Moves moves, Agenda agenda) {
         this.step = step;
         this.operator = operator;

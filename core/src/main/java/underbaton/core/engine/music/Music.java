@@ -30,6 +30,7 @@ public final class Music {
     private ItemProgress progress;
     private boolean stopped;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Music(StepContext step, Operator operator, MusicState before) {
         this.step = step;
         this.operator = operator;
@@ -41,22 +42,27 @@ public final class Music {
         stopped = before.stopped();
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public MusicState state() {
         return new MusicState(standby, last, followOn, playing, progress, stopped);
     }
 
+    /** The place of the next cue in the plan. */
     public int standby() {
         return standby;
     }
 
+    /** The music that plays or is held. */
     public Optional<Playing> playing() {
         return playing;
     }
 
+    /** The cue that comes by itself after another one. */
     public Optional<FollowOn> followOn() {
         return followOn;
     }
 
+    /** What has been given in the item in which the show stands. */
     public ItemProgress progress() {
         return progress;
     }
@@ -159,6 +165,7 @@ public final class Music {
         progress = progress.gaveAllBefore(item, order);
     }
 
+    /** The clock of the music stands; nothing is told to machines by this. */
     public void pause() {
         playing = playing.map(p -> p.paused() ? p : p.pause(step.now()));
     }
@@ -189,6 +196,7 @@ public final class Music {
         keepPace();
     }
 
+    /** So many thousandths faster or slower than it is played now. */
     public void paceBy(int permille) {
         playing.ifPresent(p -> pace(p.anchor().permille() + permille));
     }

@@ -53,6 +53,7 @@ public record MusicState(
                 index < first ? 0 : Math.min(index - first, p.item().cues().size()));
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public MusicState shifted(long nanos) {
         return new MusicState(
                 standby,

@@ -61,6 +61,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
         return pausedAt.orElseGet(() -> anchor.position(now));
     }
 
+    /** Whether its clock stands. */
     public boolean paused() {
         return pausedAt.isPresent();
     }
@@ -70,6 +71,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
         return vampRun.waits();
     }
 
+    /** Whether the vamp is left at the end of this pass. */
     public boolean released() {
         return vampRun.leavesAt().isPresent();
     }
@@ -96,14 +98,17 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
 
     // ---- what moves it
 
+    /** Its clock stands from this moment, ns. */
     public Playing pause(long now) {
         return placed(anchor, OptionalLong.of(position(now)));
     }
 
+    /** Its clock goes on from this moment, ns. */
     public Playing resume(long now) {
         return pausedAt.isPresent() ? placed(anchor.placed(pausedAt.getAsLong(), now), OptionalLong.empty()) : this;
     }
 
+    /** It stands at another place, ns from its beginning, at this moment. */
     public Playing locate(long position, long now) {
         return place(position, now).withoutVamp().aheadFrom(position).nearVamp(position);
     }
@@ -278,6 +283,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
         return ahead.stream().filter(t -> t.order() < order).toList();
     }
 
+    /** Without what was taken out of what comes. */
     public Playing without(List<TimedCalls> taken) {
         return withAhead(
                 isForemost(taken)
@@ -355,6 +361,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
                         ahead.stream().filter(t -> t.momentNanos() < position).toList());
     }
 
+    /** With other calls to come, in the order of their moments. */
     public Playing withAhead(List<TimedCalls> newAhead) {
         return new Playing(item, anchor, pausedAt, newAhead, vampRun);
     }
@@ -375,6 +382,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
         return vamping(vampRun.near(item, position));
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public Playing shifted(long nanos) {
         return placed(anchor.shifted(nanos), pausedAt).vamping(vampRun.shifted(nanos));
     }

@@ -24,10 +24,12 @@ public record Suspended(
     /** @param ran what the device was doing @param stop as the device was left by its stop */
     public record Stopped(int deviceId, Slot ran, Slot stop) {}
 
+    /** Nothing went on when the band stopped at this moment, ns. */
     public static Suspended nothing(long sinceNanos) {
         return new Suspended(sinceNanos, List.of(), Optional.empty(), List.of(), List.of());
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public Suspended shifted(long by) {
         List<LaterCall> laterCalls = new ArrayList<>();
         later.forEach(l -> laterCalls.add(new LaterCall(l.dueNanos + by, l.call.shifted(by))));

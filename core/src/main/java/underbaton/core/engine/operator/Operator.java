@@ -19,11 +19,13 @@ public final class Operator {
     private final StepContext step;
     private OperatorInput input;
 
+    /** What the operator had said before this step. */
     public Operator(StepContext step, OperatorInput before) {
         this.step = step;
         this.input = before;
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public OperatorInput state() {
         return input;
     }

@@ -142,6 +142,7 @@ public record OperatorInput(
         return paces.getOrDefault(itemId, options.keepsPace() ? pace : Anchor.AS_WRITTEN);
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public OperatorInput shifted(long nanos) {
         return new OperatorInput(
                 options,

@@ -28,6 +28,7 @@ public record Cause(String words, int cueId, int sinceCueId, long sinceNanos, Ow
         return new Cause(CUE_WORD + label, cueId, sinceCueId, sinceNanos, Owner.CUE);
     }
 
+    /** What makes machines right, from an order at this moment, ns. */
     public static Cause catchUp(long atNanos) {
         return new Cause("catch-up", 0, 0, atNanos, Owner.CATCH_UP);
     }
@@ -37,6 +38,7 @@ public record Cause(String words, int cueId, int sinceCueId, long sinceNanos, Ow
         return new Cause(words, 0, 0, atNanos, Owner.HAND);
     }
 
+    /** Whether it brings about what the book has said already. */
     public boolean mends() {
         return owner == Owner.CATCH_UP;
     }
@@ -51,6 +53,7 @@ public record Cause(String words, int cueId, int sinceCueId, long sinceNanos, Ow
         return new Cause(words + ", then " + phrase, cueId, sinceCueId, sinceNanos, owner);
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public Cause shifted(long nanos) {
         return new Cause(words, cueId, sinceCueId, sinceNanos + nanos, owner);
     }

@@ -22,6 +22,7 @@ public record HeldUp(PMap<Control, PMap<Integer, Hold>> controls) {
     /** @param sourceId the machine whose signal it is @param level no less than this is sent */
     public record Hold(int sourceId, Level level) {}
 
+    /** Whether no relay holds anything up. */
     public boolean isEmpty() {
         return controls.isEmpty();
     }
@@ -33,6 +34,7 @@ public record HeldUp(PMap<Control, PMap<Integer, Hold>> controls) {
                 .max(Comparator.comparingDouble(Level::exact));
     }
 
+    /** With what this relay holds up. */
     public HeldUp with(Control control, int relayId, Hold hold) {
         PMap<Integer, Hold> by = controls.getOrDefault(control, HashTreePMap.empty());
         return hold.level().exact() > 0

@@ -44,10 +44,12 @@ public final class Outgoing {
         this.broughtBefore = before.brought();
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public WayOut state() {
         return new WayOut(lines, heldUp, broughtBefore + step.messages().size());
     }
 
+    /** Controls that a relay holds above what the book says, by now. */
     public HeldUp heldUp() {
         return heldUp;
     }

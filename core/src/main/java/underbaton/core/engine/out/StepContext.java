@@ -31,6 +31,7 @@ public final class StepContext {
         this.straightUntil = straightUntil;
     }
 
+    /** What is played, as of this step. */
     public Plan plan() {
         return plan;
     }
@@ -64,6 +65,7 @@ public final class StepContext {
         messages.add(message);
     }
 
+    /** Tells what is happening; for the record, the log and the pages. */
     public void happens(Happening happening) {
         happenings.add(happening);
     }
@@ -73,6 +75,7 @@ public final class StepContext {
         return messages;
     }
 
+    /** What has happened in this step so far. */
     public List<Happening> happenings() {
         return happenings;
     }

@@ -22,6 +22,7 @@ public record WayOut(PMap<Connection, Long> lines, HeldUp heldUp, long brought) 
         return new WayOut(lines, HeldUp.NOTHING, 0);
     }
 
+    /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public WayOut shifted(long nanos) {
         Map<Connection, Long> later = new HashMap<>();
         lines.forEach((line, free) -> later.put(line, free + nanos));

@@ -20,14 +20,17 @@ public record Patched(int setId, Wiring wiring, PMap<Integer, Repeats> counts, P
 
     public static final Patched NOTHING = new Patched(0, Wiring.NONE, HashTreePMap.empty(), HashTreePSet.empty());
 
+    /** The set in use, and what it connects. */
     public Patched using(int newSetId, Wiring newWiring) {
         return new Patched(newSetId, newWiring, counts, HashTreePSet.empty());
     }
 
+    /** How often this machine's keys came again. */
     public Patched counting(int deviceId, Repeats repeats) {
         return new Patched(setId, wiring, counts.plus(deviceId, repeats), silenced);
     }
 
+    /** A keyboard that was told to sound by itself no longer, or again. */
     public Patched silencing(int deviceId) {
         return new Patched(setId, wiring, counts.minus(deviceId), silenced.plus(deviceId));
     }

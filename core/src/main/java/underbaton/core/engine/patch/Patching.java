@@ -50,6 +50,7 @@ public final class Patching {
     /** What a set is loaded with though it is not kept. */
     private Optional<Wiring> tried = Optional.empty();
 
+    /** Made anew for each step, of the parts that it asks. */
     public Patching(
             StepContext step, Operator operator, LevelsNow levels, Outgoing out, Sounds sounds, Patched before) {
         this.step = step;
@@ -60,6 +61,7 @@ public final class Patching {
         this.patched = before;
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public Patched state() {
         return patched;
     }

@@ -29,14 +29,17 @@ public record Sounding(PMap<Key, Tone> tones, PMap<Key, List<Key>> places, PSet<
         return !tones.isEmpty();
     }
 
+    /** What sounds at this place, or has none. */
     public Tone at(Key place) {
         return tones.getOrDefault(place, Tone.NONE);
     }
 
+    /** Where the notes go that this key began. */
     public List<Key> placesOf(Key hand) {
         return places.getOrDefault(hand, List.of());
     }
 
+    /** With what sounds at this place by now. */
     public Sounding with(Key place, Tone tone) {
         return new Sounding(tone.isFree() ? tones.minus(place) : tones.plus(place, tone), places, owed);
     }
@@ -64,10 +67,12 @@ public record Sounding(PMap<Key, Tone> tones, PMap<Key, List<Key>> places, PSet<
         return new Sounding(HashTreePMap.empty(), HashTreePMap.empty(), owed);
     }
 
+    /** With ends that are owed and could not be told. */
     public Sounding owing(Collection<Key> ends) {
         return new Sounding(tones, places, owed.plusAll(ends));
     }
 
+    /** This end has been told. */
     public Sounding paid(Key end) {
         return new Sounding(tones, places, owed.minus(end));
     }

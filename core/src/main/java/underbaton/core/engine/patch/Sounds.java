@@ -31,6 +31,7 @@ public final class Sounds {
     private final Outgoing out;
     private Sounding sounding;
 
+    /** Made anew for each step, of the parts that it asks. */
     public Sounds(StepContext step, Devices devices, Moves moves, Outgoing out, Sounding before) {
         this.step = step;
         this.devices = devices;
@@ -39,6 +40,7 @@ public final class Sounds {
         this.sounding = before;
     }
 
+    /** The part's own record as it stands now: what the next step begins with. */
     public Sounding state() {
         return sounding;
     }

@@ -107,18 +107,22 @@ public record Tone(PMap<Tone.Key, Integer> holders, int begun, int said) {
         return message instanceof PitchBend bend ? bend.bend() : ((ChannelPressure) message).pressure();
     }
 
+    /** Held by one more key, pressed as hard as this, 0–127. */
     public Tone heldBy(Key hand, int value) {
         return new Tone(holders.plus(hand, value), begun, said);
     }
 
+    /** This key holds it no longer. */
     public Tone letGoBy(Key hand) {
         return new Tone(holders.minus(hand), begun, said);
     }
 
+    /** It was struck once more while it sounded. */
     public Tone begunAgain() {
         return new Tone(holders, begun + 1, said);
     }
 
+    /** It was told with this velocity or value, 0–127. */
     public Tone told(int value) {
         return new Tone(holders, begun, value);
     }
@@ -128,6 +132,7 @@ public record Tone(PMap<Tone.Key, Integer> holders, int begun, int said) {
         return holders.values().stream().mapToInt(v -> v).max().orElse(0);
     }
 
+    /** Whether nobody holds it any more. */
     public boolean isFree() {
         return holders.isEmpty();
     }
