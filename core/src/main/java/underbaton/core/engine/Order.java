@@ -8,6 +8,7 @@ import underbaton.core.engine.operator.GoOptions;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Wiring;
+import underbaton.core.score.Anchor;
 import underbaton.core.signal.Deed;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
@@ -193,6 +194,7 @@ public sealed interface Order {
             case TAP -> new Tap();
             case FASTER -> new PaceBy(PACE_STEP);
             case SLOWER -> new PaceBy(-PACE_STEP);
+            case AS_WRITTEN -> new Pace(Anchor.AS_WRITTEN);
             case EARLIER -> new Nudge(NUDGE_NANOS);
             case LATER -> new Nudge(-NUDGE_NANOS);
         };

@@ -20,6 +20,7 @@ public enum Deed {
     TAP("tap", "tap the tempo", "t"),
     FASTER("faster", "tempo up by 1 %", "+"),
     SLOWER("slower", "tempo down by 1 %", "-"),
+    AS_WRITTEN("written", "tempo as written", "0"),
     EARLIER("earlier", "the music 20 ms earlier", ","),
     LATER("later", "the music 20 ms later", ".");
 

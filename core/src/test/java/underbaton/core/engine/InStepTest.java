@@ -21,6 +21,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.signal.Deed;
 import underbaton.core.store.StoredForm;
 
 /** The music and its machines: tempo of the day, leads, linked sections, and what a hold leaves under way. Beats by common practice. */
@@ -161,6 +162,25 @@ class InStepTest extends PlayedShow {
         assertThat(state.playing().orElseThrow().paused()).isTrue();
         order(new Order.PauseOrGoOn());
         assertThat(pace()).isEqualTo(800);
+    }
+
+    /** However far it has been taken away, and by whichever way the order comes. */
+    @Test
+    void one_order_brings_back_the_tempo_that_is_written() {
+        newSong("Song");
+        song("1 quarter = 120\n40 end");
+        begin();
+        order(new Order.Play(show.items().get(2).id(), 0));
+        for (int i = 0; i < 7; i++) {
+            order(Order.of(Deed.SLOWER));
+        }
+        assertThat(pace()).isEqualTo(930);
+        pass(2_000);
+        order(Order.of(Deed.AS_WRITTEN));
+        assertThat(pace()).isEqualTo(1000);
+        // 2 s at 93 % and 2 s at 100 %.
+        pass(2_000);
+        assertThat(state.playing().orElseThrow().position(state.nowNanos())).isEqualTo(3_860_000_000L);
     }
 
     @Test

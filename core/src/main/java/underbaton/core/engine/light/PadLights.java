@@ -24,6 +24,7 @@ import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedKey;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Speech.Timed;
+import underbaton.core.score.Anchor;
 import underbaton.core.signal.Deed;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.PadLight;
@@ -189,6 +190,11 @@ public final class PadLights {
             case RELEASE ->
                 onOr(false, playing.filter(p -> p.vamping() && !p.released()).isPresent());
             case STOP_ALL -> onOr(music.stopped(), false);
+            case AS_WRITTEN ->
+                onOr(
+                        playing.filter(p -> p.anchor().permille() == Anchor.AS_WRITTEN)
+                                .isPresent(),
+                        false);
             case BACK, NEXT, CUE_BEFORE, TAP, FASTER, SLOWER, EARLIER, LATER -> PadLight.State.OFF;
         };
     }
