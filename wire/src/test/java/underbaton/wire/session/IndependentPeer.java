@@ -39,6 +39,9 @@ final class IndependentPeer implements AutoCloseable {
     private volatile int token;
     private volatile int theirSsrc;
     volatile int invitations;
+    /** Those that reached its data port, also those that it loses. */
+    volatile int packets;
+
     volatile int goodbyes;
 
     /** Executed commands in order, as hexadecimal, and what state they left. */
@@ -147,8 +150,11 @@ final class IndependentPeer implements AutoCloseable {
             }
             return;
         }
-        if (channel == data && random.nextInt(100) >= loss) {
-            rtp(in);
+        if (channel == data) {
+            packets++;
+            if (random.nextInt(100) >= loss) {
+                rtp(in);
+            }
         }
     }
 
