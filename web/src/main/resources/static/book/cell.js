@@ -20,7 +20,7 @@ export const standsIn = ({ cue: id, column }) =>
   here() && editor.at.cue === id && editor.at.column === column ? editor.input.value : undefined;
 
 /**
- * @param {string} was what the cell said when it was opened
+ * @param {string} [was] what the cell said when it was opened
  * @param {boolean} exact whether an unfinished name is refused: whoever only clicked elsewhere has not chosen a phrase
  */
 export const write = (to, text, was, exact = false) =>

@@ -53,7 +53,7 @@ export const showFolded = () => {
   if (grid) grid.style.minWidth = many ? `${least()}px` : '';
   book.querySelectorAll('[data-fold]').forEach((button) => {
     grid.classList.toggle(`fold-${button.dataset.fold}`, folded.has(button.dataset.fold));
-    button.setAttribute('aria-pressed', folded.has(button.dataset.fold));
+    button.setAttribute('aria-pressed', String(folded.has(button.dataset.fold)));
   });
 };
 

@@ -6,7 +6,8 @@ import { change } from './writing.js';
 // ---- marks and notes
 
 const ids = (of) => of.map((c) => c.id).join(',');
-const remarks = document.getElementById('remarks');
+/** @type {HTMLFormElement} */
+const remarks = /** @type {any} */ (document.getElementById('remarks'));
 export const openRemarks = () => {
   const { mark, note, number } = row(chosenCue().id).dataset;
   const count = block().cues.length;
@@ -31,7 +32,8 @@ remarks.addEventListener('submit', (e) => {
 
 // ---- numbers
 
-const numbers = document.getElementById('numbers');
+/** @type {HTMLFormElement} */
+const numbers = /** @type {any} */ (document.getElementById('numbers'));
 const which = () =>
   ({ chosen: () => block().cues, item: () => cues().filter((c) => c.item === chosenCue()?.item), all: cues })[
     numbers.which.value
@@ -89,7 +91,13 @@ document.querySelector('[data-renumber]').addEventListener('click', openNumbers)
 document.getElementById('book-list').addEventListener('submit', async (e) => {
   if (e.target.id !== 'take-list') return;
   e.preventDefault();
-  if (!(await change('list/take', Object.fromEntries(new FormData(e.target)), document.getElementById('book-list'))))
+  if (
+    !(await change(
+      'list/take',
+      Object.fromEntries(new FormData(/** @type {HTMLFormElement} */ (e.target))),
+      document.getElementById('book-list'),
+    ))
+  )
     return;
   document.getElementById('book-list-change').replaceChildren();
 });

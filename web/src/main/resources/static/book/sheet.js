@@ -109,7 +109,8 @@ const fold = (leaf) => {
   away.className = 'away';
   const space = away.insertCell();
   space.colSpan = rows[0].cells.length;
-  space.height = Math.round(rows[rows.length - 1].getBoundingClientRect().bottom - rows[0].getBoundingClientRect().top);
+  const bottom = rows[rows.length - 1].getBoundingClientRect().bottom;
+  space.height = String(Math.round(bottom - rows[0].getBoundingClientRect().top));
   rows.forEach((r) => r.remove());
   leaf.append(away);
   delete leaf.dataset.drawn;

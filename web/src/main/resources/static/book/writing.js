@@ -3,6 +3,7 @@ import { book, path } from './sheet.js';
 
 const going = new Set();
 const waiting = [];
+/** @type {(taken: boolean) => void} */
 let told = () => {};
 
 /** Whether what comes now must wait. */
@@ -33,7 +34,7 @@ export const during = async (promise) => {
 
 /**
  * Posts a change; answers whether it was taken.
- * @param {HTMLDialogElement} dialog that is shut then, before the page says what was done; what is refused stays in it to be mended
+ * @param {HTMLElement} dialog that is shut then, before the page says what was done; what is refused stays in it to be mended
  */
 export const change = (rest, values = {}, dialog = null) =>
   new Promise((resolve) => {

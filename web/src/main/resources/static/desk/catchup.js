@@ -59,7 +59,7 @@ async function show(what, early = '', how = {}) {
 
 /** The music goes on: at once where nothing is to be made right, and with Shift in any case. */
 const goOn = (place, e) =>
-  show('go-on', '', { method: 'POST', body: new URLSearchParams({ to: place, atOnce: e.shiftKey === true }) });
+  show('go-on', '', { method: 'POST', body: new URLSearchParams({ to: place, atOnce: String(e.shiftKey === true) }) });
 
 const to = (place) => show(`catch-up?to=${encodeURIComponent(place)}`);
 
@@ -67,7 +67,7 @@ if (sheet) {
   sheet.addEventListener('submit', (e) => {
     if (!e.target.matches('.from')) return;
     e.preventDefault();
-    const place = e.target.elements.place.value.trim();
+    const place = e.target.querySelector('[name=place]').value.trim();
     to(place.match(/^b(?:ar)?\s*(\d+)$/i)?.[1] || place.replace(/^(?:cue|c)\s*/i, 'cue ').toLowerCase());
   });
   sheet.addEventListener('change', async (e) => {
@@ -111,6 +111,6 @@ if (sheet) {
   document.addEventListener('submit', (e) => {
     if (!e.target.matches('[data-go-on-bar]')) return;
     e.preventDefault();
-    goOn(new FormData(e.target).get('bar'), e);
+    goOn(new FormData(/** @type {HTMLFormElement} */ (e.target)).get('bar'), e);
   });
 }

@@ -135,14 +135,14 @@ const clocks = () => {
     e.textContent = `${two(at.getHours())}:${two(at.getMinutes())}`;
   });
   document.querySelectorAll('[data-since]').forEach((e) => {
-    const s = Math.max(0, Math.floor((now - e.dataset.since) / 1000));
+    const s = Math.max(0, Math.floor((now.getTime() - Number(e.dataset.since)) / 1000));
     e.textContent =
       s < 3600
         ? `${Math.floor(s / 60)}:${two(s % 60)}`
         : `${Math.floor(s / 3600)}:${two(Math.floor(s / 60) % 60)}:${two(s % 60)}`;
   });
   document.querySelectorAll('[data-until]').forEach((e) => {
-    e.textContent = `${Math.max(0, (e.dataset.until - now) / 1000).toFixed(1)} s`;
+    e.textContent = `${Math.max(0, (Number(e.dataset.until) - now.getTime()) / 1000).toFixed(1)} s`;
   });
 };
 
@@ -198,7 +198,7 @@ const place = () => {
   document.querySelectorAll('[data-pos]').forEach((e) => {
     const due = last(table.beats, Number(e.dataset.pos), (b) => b[0]);
     const bars = due && beat ? due[1] - beat[1] : 0;
-    const seconds = Math.max(0, (e.dataset.pos - ms) / music.pace).toFixed(1);
+    const seconds = Math.max(0, (Number(e.dataset.pos) - ms) / music.pace).toFixed(1);
     e.textContent = bars > 0 ? `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${seconds} s` : `${seconds} s`;
   });
   const left = document.querySelector('[data-left]');

@@ -53,7 +53,10 @@ function fit(form) {
 function write(p) {
   keyDialog.showModal();
   htmx
-    .ajax('GET', path(`/form?${new URLSearchParams(where(p))}`), { target: keyDialog, swap: 'innerHTML' })
+    .ajax('GET', path(`/form?${new URLSearchParams(/** @type {any} */ (where(p)))}`), {
+      target: keyDialog,
+      swap: 'innerHTML',
+    })
     .catch(() => {});
 }
 keyDialog.addEventListener('htmx:afterSwap', () => fit(keyDialog.querySelector('form')));

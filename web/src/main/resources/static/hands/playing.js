@@ -120,7 +120,7 @@ document.addEventListener('live', ({ detail }) => {
       return;
     }
     ['on', 'off', 'unknown'].forEach((name) => key.classList.toggle(name, name === light));
-    key.setAttribute('aria-pressed', light === 'on');
+    key.setAttribute('aria-pressed', String(light === 'on'));
     ask(
       key,
       asks[key.dataset.key] || 0,

@@ -185,6 +185,7 @@ document.addEventListener('change', (e) => {
 // What is pasted into a table's box is a file like one that was chosen.
 document.addEventListener('input', (e) => {
   if (!e.target.matches('[data-pasted]')) return;
+  /** @type {HTMLInputElement} */
   const chosen = e.target.form.querySelector('input[type=file]');
   const files = new DataTransfer();
   if (e.target.value.trim()) files.items.add(new File([e.target.value], 'pasted.csv', { type: 'text/csv' }));

@@ -74,7 +74,7 @@ export const bindAsBefore = () => {
 
 // ---- the keys printed in the page: <key-of act="go"></key-of>
 
-const drawAll = () => document.querySelectorAll('key-of').forEach((e) => e.draw());
+const drawAll = () => document.querySelectorAll('key-of').forEach((/** @type {any} */ e) => e.draw());
 
 // What is printed stands in a tree of its own, so that a page drawn anew by the server does not wipe it.
 customElements.define(

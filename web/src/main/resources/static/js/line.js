@@ -120,7 +120,7 @@ if ('SharedWorkerGlobalScope' in self) {
     },
   );
   let count = 0;
-  self.onconnect = (e) => {
+  /** @type {any} */ (self).onconnect = (e) => {
     const port = e.ports[0];
     const page = String(++count);
     ports.set(page, port);

@@ -8,7 +8,7 @@ const ours = {
     !(name === 'open' && element.matches('details, dialog')) && !(name === 'style' && element.matches('[x-show]')),
 };
 
-/** @param {string} morphStyle innerHTML for what is within the element, outerHTML for the element itself */
+/** @param {'innerHTML' | 'outerHTML'} morphStyle innerHTML for what is within the element, outerHTML for the element itself */
 export const morph = (element, content, morphStyle = 'innerHTML') => {
   const before = new Map(
     [...element.querySelectorAll('[x-data]')].map((component) => [component, component.getAttribute('x-data')]),

@@ -95,7 +95,7 @@ export class PhraseBox {
 
   say(words) {
     this.list.replaceChildren(Object.assign(document.createElement('li'), { className: 'none', textContent: words }));
-    this.list.firstChild.setAttribute('role', 'presentation');
+    this.list.firstElementChild.setAttribute('role', 'presentation');
   }
 
   open() {

@@ -2,7 +2,8 @@
 import { baton } from '../js/baton.js';
 import { does } from '../js/keys.js';
 const rows = document.getElementById('rows');
-const filters = document.getElementById('filters');
+/** @type {HTMLFormElement} */
+const filters = /** @type {any} */ (document.getElementById('filters'));
 const pause = document.getElementById('pause');
 const MOST_ROWS = 1000;
 let paused = false;
@@ -28,7 +29,7 @@ const fold = () => {
   const moves = new Map();
   rows.querySelectorAll('tr[data-move]').forEach((row) => {
     const known = moves.get(row.dataset.move)?.at(-1);
-    const goesOn = known && known.at(-1).dataset.micros - row.dataset.micros < SAME_MOVE_MICROS;
+    const goesOn = known && known.at(-1).dataset.micros - Number(row.dataset.micros) < SAME_MOVE_MICROS;
     if (goesOn) known.push(row);
     else moves.set(row.dataset.move, [...(moves.get(row.dataset.move) || []), [row]]);
   });
@@ -57,13 +58,13 @@ const fetchNew = async () => {
     return;
   }
   fetching = true;
-  const after = rows.querySelector('tr[data-number]')?.dataset.number || 0;
-  const query = new URLSearchParams(new FormData(filters));
+  const after = rows.querySelector('tr[data-number]')?.dataset.number || '0';
+  const query = new URLSearchParams(/** @type {any} */ (new FormData(filters)));
   query.set('after', after);
   const response = await fetch(`/shows/${baton.show}/log/rows?${query}`).catch(() => null);
   if (response?.ok) {
     const html = await response.text();
-    const newest = rows.querySelector('tr[data-number]')?.dataset.number || 0;
+    const newest = rows.querySelector('tr[data-number]')?.dataset.number || '0';
     if (newest === after) {
       rows.insertAdjacentHTML('afterbegin', html);
       fold();
@@ -82,7 +83,7 @@ rows.addEventListener('click', async (e) => {
   const button = e.target.closest('[data-older]');
   if (!button) return;
   const numbers = rows.querySelectorAll('tr[data-number]');
-  const query = new URLSearchParams(new FormData(filters));
+  const query = new URLSearchParams(/** @type {any} */ (new FormData(filters)));
   query.set('before', numbers[numbers.length - 1].dataset.number);
   const response = await baton.ask(`/shows/${baton.show}/log/rows?${query}`);
   if (!response) return;
@@ -96,7 +97,7 @@ fold();
 
 const toggle = () => {
   paused = !paused;
-  pause.setAttribute('aria-pressed', paused);
+  pause.setAttribute('aria-pressed', String(paused));
   pause.querySelector('span').textContent = paused ? 'paused; go on' : 'pause';
   fetchNew();
 };

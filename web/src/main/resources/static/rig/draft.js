@@ -16,6 +16,7 @@ const changed = (field) => {
 const place = () => `phrase-${document.querySelector('.phrases')?.dataset.at}`;
 
 window.addEventListener('pagehide', () => {
+  /** @type {HTMLFormElement} */
   const form = document.querySelector('.phrase-form');
   if (!form || ![...form.elements].some((field) => field.name && changed(field))) return;
   sessionStorage.setItem(

@@ -28,11 +28,11 @@ const write = (form) => {
     /( for \d+ ms)?$/,
     (length) => (own ? '' : ` on channel ${channel}`) + length,
   );
-  form.elements.says.value = (before.get(form) || '') + said;
+  form.says.value = (before.get(form) || '') + said;
   if (said.includes('?') && !form.elements.unit.value) form.elements.unit.value = 'per cent';
   // What a cue adds an amount to moves a level, unless somebody has said otherwise.
-  if (said.includes('?') && form.elements.effect.value === 'holds') {
-    form.elements.effect.value = 'levels';
+  if (said.includes('?') && form.effect.value === 'holds') {
+    form.effect.value = 'levels';
     showEffect(form);
   }
 };
@@ -47,11 +47,13 @@ const choose = (form) => {
 };
 
 document.addEventListener('input', (e) => {
+  /** @type {HTMLFormElement} */
   const form = e.target.closest('.phrase-form');
   if (form && e.target.matches('[data-part], [data-channel]')) write(form);
-  if (form && e.target === form.elements.effect) showEffect(form);
+  if (form && e.target === form.effect) showEffect(form);
 });
 document.addEventListener('change', (e) => {
+  /** @type {HTMLFormElement} */
   const form = e.target.closest('.phrase-form');
   if (!form) return;
   if (e.target.matches('[data-of-kind]')) {
@@ -60,15 +62,16 @@ document.addEventListener('change', (e) => {
   }
   if (e.target.matches('[data-part]')) write(form);
   if (e.target.matches('[data-effects]')) {
-    form.elements.effect.value = e.target.value;
-    form.elements.effect.focus();
+    form.effect.value = e.target.value;
+    form.effect.focus();
   }
-  if (e.target === form.elements.effect) showEffect(form);
+  if (e.target === form.effect) showEffect(form);
 });
 document.addEventListener('click', (e) => {
+  /** @type {HTMLFormElement} */
   const form = e.target.closest('[data-another]')?.closest('.phrase-form');
   if (!form) return;
-  before.set(form, `${form.elements.says.value}; after ${form.querySelector('[data-gap]').value || 0} ms `);
+  before.set(form, `${form.says.value}; after ${form.querySelector('[data-gap]').value || 0} ms `);
   form.querySelectorAll('[data-part]').forEach((field) => {
     if (field.matches('input')) field.value = '';
   });
@@ -77,7 +80,7 @@ document.addEventListener('click', (e) => {
 
 /** The sentence that begins as the words do. */
 const showEffect = (form) => {
-  const words = form.elements.effect.value.trim();
+  const words = form.effect.value.trim();
   const select = form.querySelector('[data-effects]');
   const [kind] = words.split(' ');
   const fit =

@@ -211,6 +211,7 @@ document.addEventListener(
     }
     const family = e.target.closest('.families [type=radio]');
     if (family) {
+      /** @type {HTMLTextAreaElement} */
       const names = family.closest('form').querySelector('[name=names]');
       names.placeholder = family.dataset.examples;
       names.disabled = !family.dataset.examples;
@@ -251,7 +252,7 @@ offerDraft(async (id) => {
   const entry = document.querySelector(`.entry[data-phrase="${CSS.escape(id)}"]`);
   if (id === '0') await writeNew();
   else if (entry) await write(entry);
-  return document.querySelector('.phrase-form');
+  return /** @type {HTMLFormElement} */ (document.querySelector('.phrase-form'));
 });
 document.addEventListener('htmx:afterSwap', mark);
 mark();

@@ -12,7 +12,8 @@ const shut = (dialog) => {
 };
 
 export const section = (bar) => {
-  const form = document.getElementById('section');
+  /** @type {HTMLFormElement & { name: HTMLInputElement }} */
+  const form = /** @type {any} */ (document.getElementById('section'));
   const letters = all('.letter').map((l) => l.dataset.letter);
   const known = sheet.querySelector(`.letter[data-bar="${bar}"]`);
   const names = known ? known.querySelector('.sect').textContent.split(' = ') : ['', ''];

@@ -61,9 +61,9 @@ const frame = () => {
 const layLong = () => {
   const line = sheet.querySelector('.music.long .line');
   if (!line || !state.running?.scale) return;
-  line.setAttribute('width', music().dataset.width * state.running.scale);
-  line.setAttribute('height', music().dataset.height * state.running.scale);
-  music().style.width = `${music().dataset.width * state.running.scale}px`;
+  line.setAttribute('width', String(Number(music().dataset.width) * state.running.scale));
+  line.setAttribute('height', String(Number(music().dataset.height) * state.running.scale));
+  music().style.width = `${Number(music().dataset.width) * state.running.scale}px`;
   state.running.times = null;
 };
 
@@ -76,8 +76,8 @@ const begin = () => {
   paper.classList.add('running');
   paper.scrollTop = 0;
   gutter.setAttribute('viewBox', `0 0 ${GUTTER} ${height}`);
-  gutter.setAttribute('width', GUTTER * running.scale);
-  gutter.setAttribute('height', height * running.scale);
+  gutter.setAttribute('width', String(GUTTER * running.scale));
+  gutter.setAttribute('height', String(height * running.scale));
   gutter.replaceChildren(...all('.code, .brace').map((n) => n.cloneNode(true)));
   batonLine.style.height = `${(height - 80) * running.scale}px`;
   batonLine.style.top = `${40 + 62 * running.scale}px`;

@@ -131,10 +131,11 @@ export const draw = (html) => {
 
 // ---- what is asked of the server, one thing after the other
 
+/** @type {Promise<any>} */
 let busy = Promise.resolve();
 export const load = () => {
   busy = busy.then(async () => {
-    const response = await baton.ask(path(`sheet?${new URLSearchParams(asking())}`));
+    const response = await baton.ask(path(`sheet?${new URLSearchParams(/** @type {any} */ (asking()))}`));
     if (response) draw(await response.text());
   });
   return busy;

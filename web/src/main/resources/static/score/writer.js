@@ -30,7 +30,7 @@ const room = () => {
 /** What a note's cue says to its machine. */
 const said = (note) => note?.dataset.cell || note?.dataset.told || '';
 
-/** @param {SVGElement} [note] the one that is changed; none for a new cue */
+/** @param {Element} [note] the one that is changed; none for a new cue */
 export const write = (note) => {
   if (!beatAt(mark.tick) || writer) return;
   const dept = depts()[mark.staff];
