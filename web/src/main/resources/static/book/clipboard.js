@@ -14,13 +14,14 @@ const stands = (to) => {
   return cell ? words(cell) : null;
 };
 
-/** Several cells in one edit: of each its cue, its column and what it shall say. */
-const writeAll = (cells) =>
+/** Several cells in one edit: of each its cue, its column and what it shall say; and whether that came from elsewhere. */
+const writeAll = (cells, pasted = false) =>
   cells.length
     ? change('cells', {
         cells: JSON.stringify(
           cells.map((c) => ({ ...c, cue: Number(c.cue), version: cue(c.cue).version, was: stands(c) })),
         ),
+        pasted,
       })
     : Promise.resolve();
 const clearable = (column) => column !== 'number';
@@ -136,5 +137,6 @@ const paste = (text) => {
       .flatMap((line, i) =>
         line.slice(0, right.length).map((w, k) => ({ cue: below[i].id, column: right[k], text: w })),
       ),
+    true,
   );
 };

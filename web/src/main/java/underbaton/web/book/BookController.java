@@ -1,5 +1,6 @@
 package underbaton.web.book;
 
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
@@ -118,12 +119,24 @@ class BookController {
         return table.of(changed, shown, model);
     }
 
-    /** Several cells in one edit: pasted, filled down or cleared. Each cue is told by its version, once for each cell. */
+    /** Several cells in one edit: pasted, filled down or cleared. Each cue is told by its version, once for each cell. @param pasted from elsewhere */
     @PostMapping("/shows/{showId}/book/cells")
-    String writeCells(@PathVariable int showId, @RequestParam String cells, Shown shown, Model model) {
+    String writeCells(
+            @PathVariable int showId,
+            @RequestParam String cells,
+            @RequestParam(defaultValue = "false") boolean pasted,
+            Shown shown,
+            Model model) {
         List<CellText.Of> typed = CellText.all(cells);
         String what = typed.size() == 1 ? "change a cell" : "change " + typed.size() + " cells";
-        return table.of(shows.edit(showId, what, show -> CellText.into(typed, show)), shown, model);
+        List<String> left = new ArrayList<>();
+        Show changed = shows.edit(showId, what, show -> {
+            left.clear();
+            return pasted ? CellText.pasted(typed, show, left) : CellText.into(typed, show);
+        });
+        return left.isEmpty()
+                ? table.of(changed, shown, model)
+                : table.of(changed, shown, 0, typed.size() + " cells pasted.", left, model);
     }
 
     /**

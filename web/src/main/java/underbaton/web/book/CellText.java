@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.Cue;
@@ -65,9 +66,48 @@ record CellText(String column, String text) {
         return Call.parts(text).stream().map(p -> Call.of(device, p)).toList();
     }
 
+    private boolean isOfAMachine() {
+        return column.matches("\\d{1,9}");
+    }
+
+    /** Whether a machine is told something that it has a phrase for. */
+    private boolean isKnown(Show show) {
+        return isOfAMachine()
+                && Call.parts(text).stream().anyMatch(p -> call(device(show), p).isPresent());
+    }
+
+    private static Optional<Call> call(Device device, String part) {
+        try {
+            return Optional.of(Call.of(device, part));
+        } catch (Refusal unknown) {
+            return Optional.empty();
+        }
+    }
+
+    /**
+     * The same, but what is no phrase of the machine stands there as it is written.
+     *
+     * @param left gets a sentence for each of those
+     */
+    private Cue intoAsWritten(Cue cue, Show show, List<String> left) {
+        if (!isOfAMachine()) {
+            return into(cue, show);
+        }
+        Device device = device(show);
+        return cue.withCallsFor(
+                device.id(),
+                Call.parts(text).stream()
+                        .map(part -> call(device, part).orElseGet(() -> {
+                            left.add("Cue " + cue.number() + ", " + device.name() + ": “" + part
+                                    + "” is no phrase of it; it stands in its cell and sends nothing");
+                            return Call.asWritten(device.id(), part);
+                        }))
+                        .toList());
+    }
+
     /** @throws Refusal naming the part that is only the beginning of a phrase's name, with what it may mean */
     void requireWhole(Show show) {
-        if (!column.matches("\\d{1,9}")) {
+        if (!isOfAMachine()) {
             return;
         }
         Device device = device(show);
@@ -110,8 +150,26 @@ record CellText(String column, String text) {
                 .toList();
     }
 
+    /**
+     * A block from elsewhere: where it has phrases of its machines, what is none stands in its cell as it is written. One without any is
+     * most likely put beside its column, and refused like what is typed.
+     *
+     * @param left gets a sentence for each part that is no phrase
+     */
+    static Show pasted(List<Of> cells, Show show, List<String> left) {
+        boolean keeps = cells.stream().anyMatch(c -> c.cell.isKnown(show));
+        return into(
+                cells,
+                show,
+                keeps ? (cell, cue) -> cell.intoAsWritten(cue, show, left) : (cell, cue) -> cell.into(cue, show));
+    }
+
     /** @throws Refusal naming the cue whose cell cannot be written; nothing has been written then */
     static Show into(List<Of> cells, Show show) {
+        return into(cells, show, (cell, cue) -> cell.into(cue, show));
+    }
+
+    private static Show into(List<Of> cells, Show show, BiFunction<CellText, Cue, Cue> write) {
         Map<Integer, Cue> cues = show.cues().collect(Collectors.toMap(Cue::id, c -> c));
         Map<Integer, Cue> written = new LinkedHashMap<>();
         for (Of one : cells) {
@@ -126,7 +184,7 @@ record CellText(String column, String text) {
                                 + " meanwhile. Nothing was written; look at it and try again.");
             }
             try {
-                written.put(one.cue, one.cell.into(written.getOrDefault(one.cue, before), show));
+                written.put(one.cue, write.apply(one.cell, written.getOrDefault(one.cue, before)));
             } catch (Refusal refusal) {
                 throw new Refusal(
                         refusal.field(),

@@ -153,6 +153,22 @@ class CueListTest {
         assertThat(cells(0)).containsExactly("Amber", "", "", "");
     }
 
+    /** As a block from another show, or from a table, has it: what this machine cannot be told stays to be seen. */
+    @Test
+    void aBlockWithAPhraseAndWithWordsThatAreNoneKeepsBoth() {
+        Page page = book(show);
+        page.evaluate("text => navigator.clipboard.writeText(text)", "Amber\nViolet haze");
+        cell(page, 1, 3).click();
+        press(page, "Control+v");
+        assertThat(page.locator("#notice")).containsText("2 cells pasted");
+        assertThat(page.locator("#notice")).containsText("“Violet haze” is no phrase of it");
+        assertThat(cell(page, 2, 3)).containsText("Violet haze");
+        assertThat(cells(0)).containsExactly("Amber", "Amber", "Violet haze", "");
+        press(page, "Control+z");
+        assertThat(page.locator("#notice")).containsText("Undone: change 2 cells");
+        assertThat(cells(0)).containsExactly("Amber", "", "", "");
+    }
+
     @Test
     void wholeCuesGoToAnotherShowByTheirPhrasesNames() {
         Page page = book(show);
