@@ -43,7 +43,7 @@ class DialogsTest {
         UnderBaton.serious(new AxeBuilder(page).include(parts)).forEach(f -> found.add(where + ": " + f));
         turnLight(page);
         // Nothing but colours is another in the other light.
-        UnderBaton.serious(new AxeBuilder(page).include(parts).withRules(List.of("color-contrast")))
+        UnderBaton.serious(new AxeBuilder(page).include(parts), "color-contrast")
                 .forEach(f -> found.add(where + ", other light: " + f));
         turnLight(page);
     }

@@ -53,7 +53,7 @@ class EveryPageTest {
             // Colours fade on some elements; judge them when they have arrived.
             page.waitForTimeout(100);
             // Nothing but colours is another in the other light.
-            UnderBaton.serious(new AxeBuilder(page).withRules(List.of("color-contrast")))
+            UnderBaton.serious(new AxeBuilder(page), "color-contrast")
                     .forEach(f -> found.add(path + ", other light: " + f));
             page.locator("[data-light]").click();
         }

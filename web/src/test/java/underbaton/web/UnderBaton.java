@@ -1,5 +1,6 @@
 package underbaton.web;
 
+import com.deque.html.axecore.args.AxeRunOptions;
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
@@ -135,12 +136,21 @@ public final class UnderBaton implements BeforeAllCallback, AfterEachCallback {
         return page;
     }
 
-    /** The rules by which axe judges a part of the page, or all of it, as serious. Pages have no frames, so it need not look for any. */
-    public static List<String> serious(AxeBuilder axe) {
-        return axe.setLegacyMode(true).analyze().getViolations().stream()
-                .filter(r -> List.of("serious", "critical").contains(r.getImpact()))
-                .map(r -> r.getId() + " " + r.getNodes().get(0).getHtml())
-                .toList();
+    /**
+     * The rules by which axe judges a part of the page, or all of it, as serious. Pages have no frames, so it need not look for any; nor is
+     * it asked to describe all that is well.
+     *
+     * @param rules all where none is named
+     */
+    public static List<String> serious(AxeBuilder axe, String... rules) {
+        AxeRunOptions options = new AxeRunOptions();
+        options.setResultTypes(List.of("violations"));
+        axe.options(options);
+        return (rules.length == 0 ? axe : axe.withRules(List.of(rules)))
+                .setLegacyMode(true).analyze().getViolations().stream()
+                        .filter(r -> List.of("serious", "critical").contains(r.getImpact()))
+                        .map(r -> r.getId() + " " + r.getNodes().get(0).getHtml())
+                        .toList();
     }
 
     /** What a form posts. @param namesAndValues one after the other; a name may come more than once */
