@@ -210,9 +210,19 @@ final class AnyEdit {
         return where.contains("/book/")
                 ? "item,cue,starts,what\n" + item.name() + ",870." + random.nextInt(99) + ",by hand,Pasted\n"
                 : where.endsWith("/file")
-                        ? DeviceFile.write(here.withPhrases(List.of()))
-                                .replace("\"" + here.name() + "\"", "\"Copy " + random.nextInt(999) + "\"")
+                        ? DeviceFile.write(machine().withPhrases(List.of()))
+                                .replace("\"" + machine().name() + "\"", "\"Copy " + random.nextInt(999) + "\"")
                         : one("name,says\nWarm,note 5\n", "1;Warm\n2;Cold\n");
+    }
+
+    /** Where the hand is, if that is a machine that goes into a file. */
+    private Device machine() {
+        return PatchBay.is(here)
+                ? shows.get(id).devices().stream()
+                        .filter(d -> !PatchBay.is(d))
+                        .findFirst()
+                        .orElseThrow()
+                : here;
     }
 
     private static byte[] multipart(Map<String, List<String>> fields, Map<String, String> files) {
@@ -271,9 +281,10 @@ final class AnyEdit {
     private void look(String path) {
         Show show = shows.get(id);
         where = path;
-        List<Device> machines = show.devices().stream()
+        List<Device> listed = show.devices().stream()
                 .filter(d -> !path.contains("/list") || d.list().isPresent())
                 .toList();
+        List<Device> machines = listed.isEmpty() ? show.devices() : listed;
         here = machines.get(random.nextInt(machines.size()));
         List<Item> items = show.items().stream()
                 .filter(i -> !path.contains("/score/")
