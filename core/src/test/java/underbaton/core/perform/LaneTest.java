@@ -67,14 +67,14 @@ class LaneTest {
             arrived.add(m);
             return new Outlet.Sent(((MidiMessage) m).encode());
         });
+        CountDownLatch written = new CountDownLatch(1);
+        traffic.watch(written::countDown);
         for (int i = 0; i < 2000; i++) {
             stuck.send(sending(1));
         }
         well.send(sending(2));
         assertThat(arrived.poll(30, TimeUnit.SECONDS)).isEqualTo(new NoteOn(0, 2, 127));
-        for (int i = 0; i < 3000 && traffic.after(0, 5000).isEmpty(); i++) {
-            Thread.sleep(10);
-        }
+        assertThat(written.await(30, TimeUnit.SECONDS)).isTrue();
         assertThat(traffic.after(0, 5000)).anyMatch(e -> e.trouble().contains("waiting already"));
         stuck.close();
         well.close();
