@@ -109,13 +109,17 @@ public record Destination(
             if (state.playing().isPresent()) {
                 Playing playing = state.playing().get();
                 PlaybackState book =
-                        run.at(playing.item().item().id(), playing.position(now), state.progress()::whereGiven);
+                        run.at(playing.item().item().id(), playing.position(now), GivenCues.in(state, playing.item()));
                 // What is under way goes on while the music stands in a pause; a hold stops it.
                 return state.progress().held() ? stopped(book) : playing.paused() ? book.atRest() : book;
             }
             Optional<PlannedCue> last = state.last().map(MusicState.Fired::cue).filter(c -> plan().indexOf(c) >= 0);
-            return last.map(c -> run.after(plan().indexOf(c), state.progress()::whereGiven))
+            return last.map(c -> run.after(plan().indexOf(c), given(c.item().id())))
                     .orElseGet(() -> run.before(state.standby()));
+        }
+
+        private GivenCues given(int itemId) {
+            return GivenCues.in(state, plan().item(itemId).orElseThrow());
         }
 
         private static PlaybackState stopped(PlaybackState book) {
@@ -232,7 +236,7 @@ public record Destination(
             if (to instanceof Whereto.Here || item.times().isEmpty()) {
                 return new Destination(
                         item.times().map(t -> words(t, here)).orElse("where it stopped"),
-                        run.at(item.item().id(), here, state.progress()::whereGiven),
+                        run.at(item.item().id(), here, GivenCues.in(state, item)),
                         Set.of(),
                         List.of(new Order.Resume()),
                         List.of(),

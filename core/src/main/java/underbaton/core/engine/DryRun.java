@@ -8,8 +8,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.IntToLongFunction;
-import java.util.function.ToLongFunction;
 import java.util.stream.Stream;
 import org.pcollections.IntTreePMap;
 import org.pcollections.PMap;
@@ -152,18 +150,17 @@ public final class DryRun {
     }
 
     /**
-     * What the book says of every device after a cue, had of its item only some cues been given.
+     * What the book says of every device after a cue, had of its item only those been given that were.
      *
      * @param index place of the cue in the plan
      */
-    PlaybackState after(int index, ToLongFunction<PlannedCue> given) {
+    PlaybackState after(int index, GivenCues given) {
         PlannedCue cue = plan.cues().get(index);
         ItemRun run = byItem.get(cue.item().id());
         int next = index + 1 - plan.firstOf(run.item().item().id());
-        IntToLongFunction orders = order -> given.applyAsLong(run.item().cues().get(order));
         return next < run.item().cues().size()
-                ? StraightPlay.before(plan, run.item(), run.before(), next, orders, s -> {})
-                : StraightPlay.at(plan, run.item(), run.before(), run.lastsNanos(), orders);
+                ? StraightPlay.before(plan, run.item(), run.before(), next, given, s -> {})
+                : StraightPlay.at(plan, run.item(), run.before(), run.lastsNanos(), given);
     }
 
     /** What the book says of every device just before a moment of an item. @param nanos since the item began */
@@ -176,18 +173,10 @@ public final class DryRun {
      * What the book says of every device at a moment of an item that is being played, with all that is told early by then.
      *
      * @param nanos since the item began
-     * @param given where in the item each of its cues by hand was given, as {@link ItemProgress#whereGiven} says
      */
-    public PlaybackState at(int itemId, long nanos, ToLongFunction<PlannedCue> given) {
+    PlaybackState at(int itemId, long nanos, GivenCues given) {
         ItemRun run = byItem.get(itemId);
-        return run == null
-                ? end()
-                : StraightPlay.at(
-                        plan,
-                        run.item(),
-                        run.before(),
-                        nanos,
-                        order -> given.applyAsLong(run.item().cues().get(order)));
+        return run == null ? end() : StraightPlay.at(plan, run.item(), run.before(), nanos, given);
     }
 
     private PlaybackState end() {

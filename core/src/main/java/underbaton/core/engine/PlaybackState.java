@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
 import java.util.OptionalLong;
+import java.util.Set;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
 import org.pcollections.TreePMap;
@@ -342,6 +343,27 @@ public record PlaybackState(
         Parts parts = new Parts(this);
         parts.calls.comeToRest();
         return parts.done();
+    }
+
+    /** Some of what the music still comes to comes now. @param places of the cues in the item that plays */
+    Step bringing(Set<Integer> places) {
+        Parts parts = new Parts(this);
+        List<TimedCalls> brought = playing().stream()
+                .flatMap(p -> p.ahead().stream())
+                .filter(t -> places.contains(t.order()))
+                .toList();
+        parts.music.without(brought);
+        brought.forEach(t -> parts.cues.land(List.of(t), nowNanos));
+        return parts.done();
+    }
+
+    /** The music has stood here for so long, though what was under way has not. */
+    Step standing(long nanos) {
+        Step stands = Engine.step(this, Event.of(nowNanos, new Order.Pause()));
+        Step stood = Engine.step(stands.next(), Event.pass(nowNanos + nanos));
+        PlaybackState goesOn = Engine.step(stood.next(), Event.of(nowNanos + nanos, new Order.Resume()))
+                .next();
+        return new Step(goesOn.shifted(-nanos), stood.messages(), stood.happenings(), stood.wakeNanos());
     }
 
     /** Nothing comes by itself any more, and nothing moves. */

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.OptionalLong;
 import java.util.Set;
 import java.util.TreeSet;
 import org.pcollections.HashTreePMap;
@@ -89,8 +90,24 @@ public record RunSnapshot(
         Set<Integer> held,
         List<KeptCue> given) {
 
-    /** A cue or, with a letter, its copy in that linked section. @param nanos where in the item it was given; below 0 for in its place */
-    public record KeptCue(int cueId, String copy, long nanos) {}
+    /**
+     * A cue or, with a letter, its copy in that linked section.
+     *
+     * @param nanos where in the item it was given; below 0 for in its place
+     * @param stood how long the music had stood there then, ns; empty where it went on
+     */
+    public record KeptCue(int cueId, String copy, long nanos, OptionalLong stood) {
+
+        private static KeptCue of(ItemProgress.Given cue, ItemProgress.Where where) {
+            long stood = where.stoodNanos();
+            return new KeptCue(
+                    cue.cueId(), cue.copy(), where.nanos(), stood == 0 ? OptionalLong.empty() : OptionalLong.of(stood));
+        }
+
+        private ItemProgress.Where where() {
+            return new ItemProgress.Where(nanos, stood.orElse(0));
+        }
+    }
 
     /**
      * @param place of the call among those of its cue
@@ -156,7 +173,7 @@ public record RunSnapshot(
                                 f.cue().cueId(), f.cue().copy(), f.dueNanos() - stood(state), f.sinceCueId())),
                 held(state),
                 state.progress().given().entrySet().stream()
-                        .map(g -> new KeptCue(g.getKey().cueId(), g.getKey().copy(), g.getValue()))
+                        .map(g -> KeptCue.of(g.getKey(), g.getValue()))
                         .sorted(Comparator.comparingInt(KeptCue::cueId).thenComparing(KeptCue::copy))
                         .toList());
     }
@@ -323,7 +340,7 @@ public record RunSnapshot(
         ItemProgress progress =
                 ItemProgress.of(itemId, nowNanos - away - positionNanos).holding(suspended(plan, nowNanos));
         for (KeptCue cue : given) {
-            progress = progress.gave(new ItemProgress.Given(cue.cueId, cue.copy), cue.nanos);
+            progress = progress.gave(new ItemProgress.Given(cue.cueId, cue.copy), cue.where());
         }
         return progress;
     }

@@ -2,8 +2,10 @@ package underbaton.core.engine;
 
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.Set;
 import java.util.function.Consumer;
-import java.util.function.IntToLongFunction;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import underbaton.core.engine.move.Move;
 import underbaton.core.engine.music.FollowOn;
 import underbaton.core.engine.music.ItemProgress;
@@ -33,8 +35,8 @@ final class StraightPlay {
     /** GO is not pressed on this cue, nor on any behind it. */
     private final int lastGo;
 
-    /** By the places of its cues, where GO is pressed, as {@link ItemProgress#whereGiven} says. */
-    private final IntToLongFunction given;
+    /** By the places of its cues, where GO is pressed. */
+    private final GivenCues given;
 
     /** By the places of its cues, when the first that was given by hand from there on was; null until it is asked for. */
     private long[] soonestFrom;
@@ -44,6 +46,10 @@ final class StraightPlay {
     private PlaybackState state;
     private long wake = 0;
     private boolean begun;
+    /** Where the music has stood last, and for how long. */
+    private long stoodAt = StepContext.NEVER;
+
+    private long stoodNanos;
     /** When the last thing of the item came that is no wave. */
     private long restedNanos;
 
@@ -67,7 +73,7 @@ final class StraightPlay {
             long cut,
             long limit,
             int lastGo,
-            IntToLongFunction given,
+            GivenCues given,
             Consumer<Step> watcher) {
         this.watcher = watcher;
         this.given = given;
@@ -101,7 +107,7 @@ final class StraightPlay {
 
     /** The same, with those of its cues by hand given that are said to be. */
     static PlaybackState before(
-            Plan plan, PlannedItem item, Carried carried, long nanos, IntToLongFunction given, Consumer<Step> watcher) {
+            Plan plan, PlannedItem item, Carried carried, long nanos, GivenCues given, Consumer<Step> watcher) {
         StraightPlay play = new StraightPlay(
                 plan, item, carried, Math.max(0, nanos), Math.max(0, nanos), Integer.MAX_VALUE, given, watcher);
         play.run();
@@ -109,7 +115,7 @@ final class StraightPlay {
     }
 
     /** The item at a moment, with all that has been told by then, had some of its cues been given. */
-    static PlaybackState at(Plan plan, PlannedItem item, Carried carried, long nanos, IntToLongFunction given) {
+    static PlaybackState at(Plan plan, PlannedItem item, Carried carried, long nanos, GivenCues given) {
         long moment = Math.max(0, nanos);
         StraightPlay play =
                 new StraightPlay(plan, item, carried, StepContext.NEVER, moment + 1, Integer.MAX_VALUE, given, s -> {});
@@ -119,12 +125,11 @@ final class StraightPlay {
 
     /** The item just before one of its cues is fired in the order of the book. */
     static PlaybackState before(
-            Plan plan, PlannedItem item, Carried carried, int order, IntToLongFunction given, Consumer<Step> watcher) {
+            Plan plan, PlannedItem item, Carried carried, int order, GivenCues given, Consumer<Step> watcher) {
         PlannedCue cue = item.cues().get(order);
         if (cue.atNanos().isPresent()) {
             long at = order == 0 ? 0L : cue.atNanos().getAsLong();
-            return before(
-                    plan, item, carried, at, o -> o < order ? given.applyAsLong(o) : ItemProgress.NOT_GIVEN, watcher);
+            return before(plan, item, carried, at, o -> o < order ? given.where(o) : ItemProgress.NOT_GIVEN, watcher);
         }
         int from = order;
         while (from > 0 && item.cues().get(from).comesWith()) {
@@ -155,9 +160,11 @@ final class StraightPlay {
     }
 
     private PlaybackState at(long nanos) {
-        return nanos <= state.nowNanos()
-                ? state
-                : step(Event.pass(nanos - 1)).next().justBefore(nanos);
+        if (nanos > state.nowNanos()) {
+            step(Event.pass(nanos - 1));
+        }
+        bringUntil(StepContext.NEVER);
+        return nanos <= state.nowNanos() ? state : state.justBefore(nanos);
     }
 
     PlaybackState state() {
@@ -189,6 +196,7 @@ final class StraightPlay {
         }
         quietWaves();
         passOver();
+        standForFollowOn();
         hurryFollowOn();
         boolean waits = state.standby() < Math.min(end, lastGo);
         boolean looksAhead = waits || state.standby() == lastGo;
@@ -196,6 +204,7 @@ final class StraightPlay {
         long rests = looksAhead ? goNanos() : restNanos();
         long until = looksAhead ? Math.min(rests, latestNanos()) : rests;
         long at = wake <= until ? wake : Math.max(until, state.nowNanos());
+        bringUntil(Math.min(at, limit));
         if (at >= limit || at >= leavesNanos()) {
             return Optional.empty();
         }
@@ -207,11 +216,15 @@ final class StraightPlay {
             return Optional.empty();
         }
         int order = state.standby() - first;
-        boolean before = given.applyAsLong(order) == ItemProgress.BEFORE;
+        boolean before = given.where(order) == ItemProgress.BEFORE;
         boolean hurried = before && at >= latestNanos();
-        boolean behind = !before && order > 0 && given.applyAsLong(order - 1) == ItemProgress.BEFORE;
+        boolean behind = !before && order > 0 && given.where(order - 1) == ItemProgress.BEFORE;
         if (hurried || behind) {
             rest();
+        }
+        if (given.stood(order) > 0) {
+            step(Event.pass(Math.max(at, state.nowNanos())));
+            stand(given.where(order), given.stood(order));
         }
         Step go = step(Event.of(at, new Order.Go()));
         if (hurried) {
@@ -232,7 +245,7 @@ final class StraightPlay {
     private long latestNanos() {
         long latest = limit == StepContext.NEVER ? StepContext.NEVER : limit - 1;
         int order = state.standby() - first;
-        return given.applyAsLong(order) >= 0 ? latest : Math.min(latest, givenBehind(order));
+        return given.where(order) >= 0 ? latest : Math.min(latest, givenBehind(order));
     }
 
     /** When the first of the cues by hand behind one was given; far away for none. */
@@ -241,7 +254,7 @@ final class StraightPlay {
             soonestFrom = new long[item.cues().size() + 1];
             soonestFrom[item.cues().size()] = StepContext.NEVER;
             for (int i = item.cues().size() - 1; i >= 0; i--) {
-                long where = given.applyAsLong(i);
+                long where = given.where(i);
                 boolean byHand = item.cues().get(i).atNanos().isEmpty() && where >= 0;
                 soonestFrom[i] = byHand ? Math.min(where, soonestFrom[i + 1]) : soonestFrom[i + 1];
             }
@@ -252,8 +265,53 @@ final class StraightPlay {
     /** The standby goes on behind cues that nobody gives. */
     private void passOver() {
         while (state.standby() < Math.min(end, lastGo)
-                && given.applyAsLong(state.standby() - first) == ItemProgress.NOT_GIVEN) {
+                && given.where(state.standby() - first) == ItemProgress.NOT_GIVEN) {
             step(Event.of(state.nowNanos(), new Order.Next()));
+        }
+    }
+
+    /** The music stood when it came by itself: what was called meanwhile has come before. */
+    private void standForFollowOn() {
+        FollowOn f = state.followOn().orElse(null);
+        if (f == null || !isHere(f.cue().item().id())) {
+            return;
+        }
+        int order = item.cues().indexOf(f.cue());
+        if (given.where(order) >= 0 && given.where(order) <= state.nowNanos()) {
+            stand(given.where(order), given.stood(order));
+        }
+    }
+
+    /** The music stands at a place until it has stood there for so long; what is under way goes on. */
+    private void stand(long place, long nanos) {
+        long left = nanos - (stoodAt == place ? stoodNanos : 0);
+        if (left <= 0) {
+            return;
+        }
+        stoodAt = place;
+        stoodNanos = nanos;
+        // Behind what comes to its end nothing is left that would change.
+        for (long ends = mayRest() - state.nowNanos(); left > 0 && ends > 0; ends = mayRest() - state.nowNanos()) {
+            Step stood = state.standing(Math.min(left, ends));
+            left -= ends;
+            watcher.accept(stood);
+            state = stood.next();
+        }
+        wake = Engine.step(state, Event.pass(state.nowNanos())).wakeNanos();
+    }
+
+    /** What came before its time with a cue that is no longer there comes as it came then. @param until only what came before this */
+    private void bringUntil(long until) {
+        Set<Integer> waits = state.playing().stream()
+                .flatMap(p -> given.ahead().isEmpty() ? Stream.of() : p.ahead().stream())
+                .map(TimedCalls::order)
+                .filter(order -> given.ahead().contains(order) && given.where(order) < until)
+                .collect(Collectors.toSet());
+        if (!waits.isEmpty()) {
+            Step brought = state.bringing(waits);
+            watcher.accept(brought);
+            state = brought.next();
+            wake = brought.wakeNanos();
         }
     }
 
@@ -263,9 +321,11 @@ final class StraightPlay {
         if (f == null || !isHere(f.cue().item().id())) {
             return;
         }
-        long where = given.applyAsLong(item.cues().indexOf(f.cue()));
-        if (where >= 0 && where < f.dueNanos()) {
-            FollowOn sooner = new FollowOn(f.cue(), Math.max(where, state.nowNanos()), f.sinceCueId(), f.sinceNanos());
+        long where = given.where(item.cues().indexOf(f.cue()));
+        // Where the music has been put back it has come all the same.
+        long at = Math.max(Math.min(where, limit - 1), state.nowNanos());
+        if (where >= 0 && at < f.dueNanos()) {
+            FollowOn sooner = new FollowOn(f.cue(), at, f.sinceCueId(), f.sinceNanos());
             state = state.withFollowOn(sooner);
             wake = Math.min(wake, sooner.dueNanos());
         }
@@ -347,7 +407,7 @@ final class StraightPlay {
     /** The moment up to which things come before GO is pressed. */
     private long goNanos() {
         int order = state.standby() - first;
-        long where = given.applyAsLong(order);
+        long where = given.where(order);
         if (where >= 0) {
             return Math.max(where, state.nowNanos());
         }

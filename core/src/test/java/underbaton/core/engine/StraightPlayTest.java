@@ -262,11 +262,10 @@ class StraightPlayTest extends PlayedShow {
     }
 
     private double bed(long nanos, long... given) {
-        List<String> numbers = List.of("2", "3");
-        PlaybackState at = run().at(show.items().get(0).id(), nanos, cue -> {
-            int place = numbers.indexOf(cue.label());
-            return place < 0 ? ItemProgress.BEFORE : given[place];
-        });
+        PlaybackState at = run().at(
+                        show.items().get(0).id(),
+                        nanos,
+                        order -> order == 1 || order == 2 ? given[order - 1] : ItemProgress.BEFORE);
         Control bed = new Control(show.devices().get(1).id(), "ControlChange 4 3");
         return at.moves().containsKey(bed) ? -1 : at.told().levels().get(bed).exact();
     }

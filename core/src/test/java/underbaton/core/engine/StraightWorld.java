@@ -39,6 +39,9 @@ final class StraightWorld extends WalkedWorld {
 
     private final Map<Integer, Long> byHand = new HashMap<>();
 
+    private long stoodAt = -1;
+    private long stoodNanos;
+
     /** Controls that were in a wave without an end. */
     final Set<Control> waved = new HashSet<>();
 
@@ -269,6 +272,16 @@ final class StraightWorld extends WalkedWorld {
      * @param position ns since the item began, played as written; from there on it goes at the pace of the day
      */
     void playTo(int itemId, long position, int permille, ToLongFunction<PlannedCue> given) {
+        playTo(itemId, position, permille, given, cue -> 0);
+    }
+
+    /** @param stood how long the music stands, in all, where each is given, ns */
+    void playTo(
+            int itemId,
+            long position,
+            int permille,
+            ToLongFunction<PlannedCue> given,
+            ToLongFunction<PlannedCue> stood) {
         playBefore(itemId);
         PlannedItem item = state.plan().item(itemId).orElseThrow();
         if (position <= 0 || !begin(item)) {
@@ -291,7 +304,17 @@ final class StraightWorld extends WalkedWorld {
                 hurried |= !isAtRest() || awaitsBefore(state.standby());
             }
             before = where == ItemProgress.BEFORE;
+            long stands = stood.applyAsLong(cue) - (where == stoodAt ? stoodNanos : 0);
+            if (where < 0 || stands <= 0) {
+                order(new Order.Go());
+                continue;
+            }
+            stoodAt = where;
+            stoodNanos = stood.applyAsLong(cue);
+            order(new Order.Pause());
+            pass(stands);
             order(new Order.Go());
+            order(new Order.Resume());
         }
         while (state.standby() < end) {
             long where = given.applyAsLong(state.plan().cues().get(state.standby()));

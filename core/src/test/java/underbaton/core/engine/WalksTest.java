@@ -487,7 +487,12 @@ class WalksTest {
                 if (leftBusy) {
                     straight.isHurried();
                 }
-                straight.playTo(p.item().item().id(), Math.max(0, position), pace, before.progress()::whereGiven);
+                straight.playTo(
+                        p.item().item().id(),
+                        Math.max(0, position),
+                        pace,
+                        before.progress()::whereGiven,
+                        before.progress()::stoodWhenGiven);
                 // Behind its end it does not go on.
                 return world.state.playing().isPresent();
             }

@@ -15,7 +15,7 @@ import underbaton.core.plan.PlannedItem;
  * @param given its cues that were given since it began, by hand or by themselves, and where in it, ns since it began; with
  *     {@link #BEFORE} those that count as given since it was begun behind them
  */
-public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended, PMap<Given, Long> given) {
+public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended, PMap<Given, Where> given) {
 
     /** In the place of where a cue was given: where the book has it. */
     public static final long BEFORE = -1;
@@ -29,6 +29,17 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
         static Given of(PlannedCue cue) {
             return new Given(cue.cueId(), cue.copy());
         }
+    }
+
+    /**
+     * Where a cue was given.
+     *
+     * @param nanos where in the item, ns since it began; {@link #BEFORE} for where the book has it
+     * @param stoodNanos how long the music had stood there already, ns; 0 while it went on
+     */
+    public record Where(long nanos, long stoodNanos) {
+
+        static final Where BEFORE = new Where(ItemProgress.BEFORE, 0);
     }
 
     public static final ItemProgress NONE = new ItemProgress(0, Long.MIN_VALUE, Optional.empty(), HashTreePMap.empty());
@@ -53,15 +64,15 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
         return held() ? new ItemProgress(itemId, nanos, Optional.empty(), given) : this;
     }
 
-    /** @param position where in the item, ns since it began */
-    public ItemProgress gave(PlannedCue cue, long position) {
-        Given it = Given.of(cue);
-        return cue.item().id() != itemId ? this : gave(it, Math.max(0, position));
+    /** A cue was given, if it is one of this item. */
+    ItemProgress gave(PlannedCue cue, long position, long stoodNanos) {
+        Where where = new Where(Math.max(0, position), stoodNanos);
+        return cue.item().id() != itemId ? this : gave(Given.of(cue), where);
     }
 
-    /** A cue by hand was given at this place of the item, ns. */
-    public ItemProgress gave(Given it, long position) {
-        return new ItemProgress(itemId, nanos, suspended, given.plus(it, position));
+    /** A cue was given at this place of the item. */
+    public ItemProgress gave(Given it, Where where) {
+        return new ItemProgress(itemId, nanos, suspended, given.plus(it, where));
     }
 
     /** A cue is yet to come, though it may have been given before. */
@@ -72,16 +83,16 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
 
     /** The first so many cues of the item count as given. */
     public ItemProgress gaveAllBefore(PlannedItem item, int order) {
-        PMap<Given, Long> all = given;
+        PMap<Given, Where> all = given;
         for (PlannedCue cue : item.cues().subList(0, order)) {
-            all = all.containsKey(Given.of(cue)) ? all : all.plus(Given.of(cue), BEFORE);
+            all = all.containsKey(Given.of(cue)) ? all : all.plus(Given.of(cue), Where.BEFORE);
         }
         return new ItemProgress(itemId, nanos, suspended, all);
     }
 
     /** None counts as given that is not among the first so many. */
     public ItemProgress withoutFrom(PlannedItem item, int order) {
-        PMap<Given, Long> all = given;
+        PMap<Given, Where> all = given;
         for (PlannedCue cue : item.cues().subList(order, item.cues().size())) {
             all = all.minus(Given.of(cue));
         }
@@ -90,7 +101,14 @@ public record ItemProgress(int itemId, long nanos, Optional<Suspended> suspended
 
     /** Where a cue was given, ns since the item began; {@link #BEFORE} or {@link #NOT_GIVEN}. */
     public long whereGiven(PlannedCue cue) {
-        return given.getOrDefault(Given.of(cue), NOT_GIVEN);
+        Where where = given.get(Given.of(cue));
+        return where == null ? NOT_GIVEN : where.nanos;
+    }
+
+    /** How long the music had stood when a cue was given, ns; 0 while it went on, or where it was not given. */
+    public long stoodWhenGiven(PlannedCue cue) {
+        Where where = given.get(Given.of(cue));
+        return where == null ? 0 : where.stoodNanos;
     }
 
     /** The same with all its moments so many ns later; so a state goes on after a crash. */

@@ -139,7 +139,9 @@ public final class Music {
     /** A cue was given. @param at when, by the clock of the events */
     void fired(PlannedCue cue, long at) {
         if (!step.isDryRun()) {
-            progress = progress.gave(cue, playing.map(p -> p.position(at)).orElse(at - progress.nanos()));
+            long position = playing.map(p -> p.position(at)).orElse(at - progress.nanos());
+            progress =
+                    progress.gave(cue, position, playing.map(p -> p.stood(at)).orElse(0L));
         }
         last = cue.armed() ? Optional.of(new Fired(cue, at)) : last;
     }

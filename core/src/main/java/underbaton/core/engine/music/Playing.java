@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalLong;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
@@ -25,11 +24,12 @@ import underbaton.core.score.Score;
  * amount.
  *
  * @param anchor from which its position is worked out
- * @param pausedAt where the music stands still, ns since the item began; empty while it goes on
+ * @param pause where the music stands still, and since when; empty while it goes on
  * @param ahead what is still to come, in the order of the times
  * @param vampRun the vamp that the music is in, or comes to next
  */
-public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, List<TimedCalls> ahead, VampRun vampRun) {
+public record Playing(
+        PlannedItem item, Anchor anchor, Optional<Standstill> pause, List<TimedCalls> ahead, VampRun vampRun) {
 
     /** A tapped tempo is taken for the one of its octaves that is nearest to what is written: from 1/√2 of it on. */
     private static final double LEAST_TAPPED = Math.sqrt(0.5);
@@ -40,7 +40,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
     /** From a place of it on: everything that is to be heard there or later is still to come. */
     public static Playing from(PlannedItem item, long position, long now) {
         Playing at = new Playing(
-                item, new Anchor(now, position, Anchor.AS_WRITTEN), OptionalLong.empty(), List.of(), VampRun.NONE);
+                item, new Anchor(now, position, Anchor.AS_WRITTEN), Optional.empty(), List.of(), VampRun.NONE);
         return at.aheadFrom(position).nearVamp(position);
     }
 
@@ -58,12 +58,17 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
 
     /** Since the item began, ns; below 0 before it. */
     public long position(long now) {
-        return pausedAt.orElseGet(() -> anchor.position(now));
+        return pause.isPresent() ? pause.get().atNanos() : anchor.position(now);
     }
 
     /** Whether its clock stands. */
     public boolean paused() {
-        return pausedAt.isPresent();
+        return pause.isPresent();
+    }
+
+    /** How long the music has stood at a moment, ns; 0 while it goes on. */
+    long stood(long now) {
+        return pause.map(p -> now - p.sinceNanos()).orElse(0L);
     }
 
     /** Whether the music is in a vamp that waits to be released. */
@@ -100,12 +105,12 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
 
     /** Its clock stands from this moment, ns. */
     public Playing pause(long now) {
-        return placed(anchor, OptionalLong.of(position(now)));
+        return placed(anchor, Optional.of(new Standstill(position(now), now)));
     }
 
     /** Its clock goes on from this moment, ns. */
     public Playing resume(long now) {
-        return pausedAt.isPresent() ? placed(anchor.placed(pausedAt.getAsLong(), now), OptionalLong.empty()) : this;
+        return paused() ? placed(position(now), now) : this;
     }
 
     /** It stands at another place, ns from its beginning, at this moment. */
@@ -120,7 +125,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
 
     /** The same, which was at a position at another moment. */
     public Playing placed(long position, long asOf) {
-        return placed(anchor.placed(position, asOf), OptionalLong.empty());
+        return placed(anchor.placed(position, asOf), Optional.empty());
     }
 
     /** Where it would be had it not stood still since a moment, vamps gone round as often as they may. */
@@ -139,7 +144,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
     }
 
     private Playing place(long position, long now) {
-        return paused() ? placed(anchor, OptionalLong.of(position)) : placed(anchor.placed(position, now), pausedAt);
+        return paused() ? placed(anchor, pause.map(p -> p.movedTo(position))) : placed(position, now);
     }
 
     /**
@@ -165,7 +170,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
 
     /** From now on it goes so fast, 1,000 being as written; what is played on is the same. */
     public Playing pace(int permille, long now) {
-        return placed(anchor.paced(permille, now), pausedAt);
+        return placed(anchor.paced(permille, now), pause);
     }
 
     /** Lets the vamp go on as it was told to; nothing where there is none to release. */
@@ -193,7 +198,7 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
     public Playing adopt(PlannedItem changed, long now) {
         long position = position(now);
         Optional<Score.Times> before = item.times();
-        Playing next = new Playing(changed, anchor, pausedAt, ahead, vampRun);
+        Playing next = new Playing(changed, anchor, pause, ahead, vampRun);
         if (before.isPresent() && changed.times().isPresent() && position > 0) {
             long tick = before.get().tempi().tick(position);
             long within = position - before.get().tempi().nanos(tick);
@@ -321,12 +326,11 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
         }
         if (vampRun.goesRound(once)) {
             Playing again =
-                    placed(anchor.moved(v.fromNanos() - v.toNanos()), pausedAt).aheadFrom(v.fromNanos());
+                    placed(anchor.moved(v.fromNanos() - v.toNanos()), pause).aheadFrom(v.fromNanos());
             return again.withAhead(vampRun.withoutTold(again.ahead)).vamping(vampRun.again(item));
         }
         boolean jumps = turn < v.toNanos();
-        Playing behind =
-                jumps ? placed(anchor.moved(v.toNanos() - turn), pausedAt).aheadFrom(v.toNanos()) : this;
+        Playing behind = jumps ? placed(anchor.moved(v.toNanos() - turn), pause).aheadFrom(v.toNanos()) : this;
         return behind.nearVamp(v.toNanos());
     }
 
@@ -363,15 +367,15 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
 
     /** With other calls to come, in the order of their moments. */
     public Playing withAhead(List<TimedCalls> newAhead) {
-        return new Playing(item, anchor, pausedAt, newAhead, vampRun);
+        return new Playing(item, anchor, pause, newAhead, vampRun);
     }
 
-    private Playing placed(Anchor newAnchor, OptionalLong newPause) {
+    private Playing placed(Anchor newAnchor, Optional<Standstill> newPause) {
         return new Playing(item, newAnchor, newPause, ahead, vampRun);
     }
 
     private Playing vamping(VampRun newVamp) {
-        return newVamp == vampRun ? this : new Playing(item, anchor, pausedAt, ahead, newVamp);
+        return newVamp == vampRun ? this : new Playing(item, anchor, pause, ahead, newVamp);
     }
 
     private Playing withoutVamp() {
@@ -384,6 +388,6 @@ public record Playing(PlannedItem item, Anchor anchor, OptionalLong pausedAt, Li
 
     /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public Playing shifted(long nanos) {
-        return placed(anchor.shifted(nanos), pausedAt).vamping(vampRun.shifted(nanos));
+        return placed(anchor.shifted(nanos), pause.map(p -> p.shifted(nanos))).vamping(vampRun.shifted(nanos));
     }
 }
