@@ -235,6 +235,15 @@ final class StraightPlay {
 
     /** What was given long before has called all that it calls late, and its moves have come to their ends. */
     private void rest() {
+        comeToRest();
+        for (int order = following(); order >= 0 && given.where(order) == ItemProgress.BEFORE; order = following()) {
+            followAt(state.nowNanos());
+            step(Event.pass(state.nowNanos()));
+            comeToRest();
+        }
+    }
+
+    private void comeToRest() {
         Step rests = state.comingToRest();
         watcher.accept(rests);
         state = rests.next();
@@ -272,12 +281,8 @@ final class StraightPlay {
 
     /** The music stood when it came by itself: what was called meanwhile has come before. */
     private void standForFollowOn() {
-        FollowOn f = state.followOn().orElse(null);
-        if (f == null || !isHere(f.cue().item().id())) {
-            return;
-        }
-        int order = item.cues().indexOf(f.cue());
-        if (given.where(order) >= 0 && given.where(order) <= state.nowNanos()) {
+        int order = following();
+        if (order >= 0 && given.where(order) >= 0 && given.where(order) <= state.nowNanos()) {
             stand(given.where(order), given.stood(order));
         }
     }
@@ -317,18 +322,30 @@ final class StraightPlay {
 
     /** What follows by itself comes where it was given, if somebody did not wait for it. */
     private void hurryFollowOn() {
-        FollowOn f = state.followOn().orElse(null);
-        if (f == null || !isHere(f.cue().item().id())) {
-            return;
-        }
-        long where = given.where(item.cues().indexOf(f.cue()));
+        int order = following();
+        long where = order < 0 ? ItemProgress.NOT_GIVEN : given.where(order);
         // Where the music has been put back it has come all the same.
         long at = Math.max(Math.min(where, limit - 1), state.nowNanos());
-        if (where >= 0 && at < f.dueNanos()) {
-            FollowOn sooner = new FollowOn(f.cue(), at, f.sinceCueId(), f.sinceNanos());
-            state = state.withFollowOn(sooner);
-            wake = Math.min(wake, sooner.dueNanos());
+        if (where >= 0 && at < state.followOn().orElseThrow().dueNanos()) {
+            followAt(at);
+        } else if (where == ItemProgress.BEFORE
+                && state.followOn().orElseThrow().dueNanos() >= limit) {
+            rest();
         }
+    }
+
+    /** Which of its cues follows by itself now; below 0 for none. */
+    private int following() {
+        return state.followOn()
+                .filter(f -> isHere(f.cue().item().id()))
+                .map(f -> item.cues().indexOf(f.cue()))
+                .orElse(-1);
+    }
+
+    private void followAt(long nanos) {
+        FollowOn f = state.followOn().orElseThrow();
+        state = state.withFollowOn(new FollowOn(f.cue(), nanos, f.sinceCueId(), f.sinceNanos()));
+        wake = Math.min(wake, nanos);
     }
 
     private Optional<Step> begin() {

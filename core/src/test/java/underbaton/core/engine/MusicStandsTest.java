@@ -38,7 +38,11 @@ class MusicStandsTest extends PlayedShow {
     }
 
     private List<String> goingOnHere() {
-        Destination there = Destination.of(new Whereto.Here(), state, DryRun.of(state.plan()), state.nowNanos());
+        return rejoin(new Whereto.Here());
+    }
+
+    private List<String> rejoin(Whereto where) {
+        Destination there = Destination.of(where, state, DryRun.of(state.plan()), state.nowNanos());
         List<Correction> corrections = there.corrections(state);
         there.before().forEach(this::order);
         order(there.catchUp(Set.of()));
@@ -142,5 +146,16 @@ class MusicStandsTest extends PlayedShow {
         order(new Order.Nudge(-100 * MS));
         assertThat(goingOnHere()).isEmpty();
         assertThat(lights()).isEqualTo("Blue");
+    }
+
+    @Test
+    void a_song_that_is_begun_again_gives_its_first_cue_once_though_that_follows_the_item_before() {
+        show = show.withoutCue(id("10")).withoutCue(id("11"));
+        song("1 quarter = 120\n9 end", "after 0.7 s | Play", "by hand | Blue");
+        begin();
+        standBy("21");
+        rejoin(new Whereto.ThisSection());
+        pass(3000);
+        assertThat(sent()).filteredOn(s -> s.startsWith("cue")).containsExactly("cue 20 91 24 7F @ 0");
     }
 }

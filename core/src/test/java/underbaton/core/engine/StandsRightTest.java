@@ -168,9 +168,13 @@ class StandsRightTest extends PlayedShow {
 
     @Test
     void what_cannot_be_taken_back_is_told_at_its_place_of_the_next_pass() {
-        vamp("Flash");
-        pass(1500);
+        show = Shows.phrase(show, "Reel", "program 3", Effect.of("holds reel, takes along what runs"));
+        show = show.withDevice(show.devices().get(1).withTiming(500, 0));
+        vamp("Flash, Reel");
+        pass(900);
         assertThat(sent()).isEmpty();
+        pass(600);
+        assertThat(sent()).as("a reel ends what runs").containsExactly("cue 20 C1 03 @ 8000");
     }
 
     @Test

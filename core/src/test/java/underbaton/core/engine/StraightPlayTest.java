@@ -36,6 +36,7 @@ class StraightPlayTest extends PlayedShow {
         show = Shows.device(Show.empty(1, "Straight"), "Lights", Department.LIGHTS, 0);
         show = Shows.phrase(show, "Amber", "note 1", Effect.HOLDS);
         show = Shows.phrase(show, "Blue", "note 2", Effect.HOLDS);
+        show = Shows.phrase(show, "Red", "note 3", Effect.HOLDS);
         show = Shows.device(show, "Console", Department.SOUND, 4);
         Device console = show.devices().get(1);
         show = show.withPhrase(console.id(), phrase("Bed", "control 3 to ?", Optional.of("per cent"), "levels"));
@@ -300,6 +301,29 @@ class StraightPlayTest extends PlayedShow {
         assertThat(lights(run().at(item, 14 * SECOND - 1, c -> ItemProgress.BEFORE)))
                 .isEqualTo("Amber");
         assertThat(lights(run().at(item, 14 * SECOND, c -> ItemProgress.BEFORE)))
+                .isEqualTo("Blue");
+    }
+
+    private String lightsHad(long... given) {
+        return lights(run().at(show.items().get(0).id(), SECOND, order -> given[order]));
+    }
+
+    @Test
+    void whatFollowsACueThatWasGivenBeforeHasComeToo() {
+        score("1 4/4\n1 quarter = 120\n20 end");
+        cue("1", "by hand", "Amber");
+        cue("2", "after 1.9 s", "Blue");
+        cue("3", "by hand", "Red");
+        assertThat(lightsHad(ItemProgress.BEFORE, ItemProgress.BEFORE, ItemProgress.NOT_GIVEN))
+                .isEqualTo("Blue");
+        assertThat(lightsHad(ItemProgress.BEFORE, ItemProgress.BEFORE, 0)).isEqualTo("Red");
+        assertThat(lightsHad(ItemProgress.BEFORE, ItemProgress.NOT_GIVEN, ItemProgress.NOT_GIVEN))
+                .isEqualTo("Amber");
+        assertThat(lightsHad(0, SECOND / 2, ItemProgress.NOT_GIVEN))
+                .as("somebody did not wait for it")
+                .isEqualTo("Blue");
+        assertThat(lightsHad(0, 3 * SECOND, ItemProgress.NOT_GIVEN))
+                .as("the music has been put back")
                 .isEqualTo("Blue");
     }
 }

@@ -7,6 +7,7 @@ import underbaton.core.engine.call.Pending;
 import underbaton.core.engine.move.Moves;
 import underbaton.core.engine.operator.Operator;
 import underbaton.core.engine.out.StepContext;
+import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 
 /** The show goes on elsewhere, while a step is taken: jumps, and what is left behind. Not thread-safe, used once. */
@@ -100,6 +101,14 @@ public final class Jumps {
                 agenda.add(each.dueNanos(), each.what());
             }
         });
-        music.follow(followOn.flatMap(f -> f.in(step.plan())).or(music::followOn));
+        music.follow(followOn.flatMap(f -> f.in(step.plan()))
+                .filter(f -> !hasBegun(f.cue()))
+                .or(music::followOn));
+    }
+
+    /** Whether an item has begun, and with it the cue that opens it. */
+    private boolean hasBegun(PlannedCue cue) {
+        return music.progress().itemId() == cue.item().id()
+                && step.plan().isFirst(step.plan().indexOf(cue));
     }
 }

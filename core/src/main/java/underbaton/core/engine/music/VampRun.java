@@ -11,6 +11,7 @@ import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.PlannedItem.VampSpan;
 import underbaton.core.plan.TimedCalls;
+import underbaton.core.rig.Along;
 import underbaton.core.rig.Effect;
 
 /**
@@ -178,11 +179,12 @@ record VampRun(
         return new VampRun(span, entered, pass, leavesAt, List.copyOf(next), told, before);
     }
 
-    /** A step, a flash or the beginning of a move cannot. */
+    /** A step, a flash or the beginning of a move cannot, nor what ends what runs or puts lists back to their beginning. */
     private static boolean canBeTakenBack(PlannedCall call) {
-        Effect.Kind kind = call.effect().kind();
-        boolean stays = call.effect().takesASlot() || kind == Effect.Kind.LEVELS;
-        return stays && call.motion().isEmpty();
+        Effect effect = call.effect();
+        boolean stays = effect.takesASlot() || effect.kind() == Effect.Kind.LEVELS;
+        boolean ends = effect.takesAlong(Along.RUNS) || effect.takesAlong(Along.LISTS);
+        return stays && !ends && call.motion().isEmpty();
     }
 
     VampRun shifted(long nanos) {
