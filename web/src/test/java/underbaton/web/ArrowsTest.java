@@ -34,6 +34,7 @@ class ArrowsTest {
             "underbaton.web.record",
             "underbaton.web.library",
             "underbaton.web.kernel",
+            "underbaton.web.access",
             "underbaton.web.live");
 
     @ArchTest
@@ -72,7 +73,7 @@ class ArrowsTest {
             .layer("library")
             .definedBy("underbaton.web.library")
             .layer("kernel")
-            .definedBy("underbaton.web.kernel", "underbaton.web.live")
+            .definedBy("underbaton.web.kernel", "underbaton.web.access", "underbaton.web.live")
             .whereLayer("top")
             .mayNotBeAccessedByAnyLayer()
             .whereLayer("pages")

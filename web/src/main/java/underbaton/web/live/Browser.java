@@ -3,6 +3,7 @@ package underbaton.web.live;
 import jakarta.websocket.SendHandler;
 import jakarta.websocket.Session;
 import java.io.IOException;
+import java.security.Principal;
 import java.util.ArrayDeque;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -24,13 +25,16 @@ final class Browser {
     private static final long LONGEST_SEND_MILLIS = 5000;
 
     private final Session line;
+    private final Principal who;
     private final Map<String, Set<Live.Part>> pages = new HashMap<>();
     private final Map<Live.Part, String> drawings = new LinkedHashMap<>();
     private final Queue<String> answers = new ArrayDeque<>();
     private boolean sending;
 
-    Browser(Session line) {
+    /** @param who opened its line; null where nobody is known */
+    Browser(Session line, Principal who) {
         this.line = line;
+        this.who = who;
         line.getAsyncRemote().setSendTimeout(LONGEST_SEND_MILLIS);
     }
 
@@ -114,7 +118,11 @@ final class Browser {
         return frame;
     }
 
-    private void close() {
+    Principal who() {
+        return who;
+    }
+
+    void close() {
         try {
             line.close();
         } catch (IOException | RuntimeException alreadyGone) {

@@ -1,11 +1,13 @@
 package underbaton.web.live;
 
 import jakarta.annotation.PreDestroy;
+import java.security.Principal;
 import java.util.Map;
 import java.util.NoSuchElementException;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.Predicate;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -66,6 +68,16 @@ public class Live {
         if (any) {
             painting.wake();
         }
+    }
+
+    /** The topics that are drawn. */
+    public Set<String> topics() {
+        return Set.copyOf(painters.keySet());
+    }
+
+    /** The lines of some are closed at once. @param whose by who opened a line; null where nobody is known */
+    public void end(Predicate<Principal> whose) {
+        browsers.stream().filter(b -> whose.test(b.who())).forEach(Browser::close);
     }
 
     // ---- browsers

@@ -38,12 +38,14 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
     private final Live live;
     private final Subjects subjects;
     private final List<Orders> orders;
+    private final Admission admission;
     private final Map<String, Browser> browsers = new ConcurrentHashMap<>();
 
-    LiveSocket(Live live, Subjects subjects, List<Orders> orders) {
+    LiveSocket(Live live, Subjects subjects, List<Orders> orders, Admission admission) {
         this.live = live;
         this.subjects = subjects;
         this.orders = orders;
+        this.admission = admission;
     }
 
     @Override
@@ -67,7 +69,7 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
             session.close(CloseStatus.SERVICE_OVERLOAD);
             return;
         }
-        Browser browser = new Browser(((StandardWebSocketSession) session).getNativeSession());
+        Browser browser = new Browser(((StandardWebSocketSession) session).getNativeSession(), session.getPrincipal());
         browsers.put(session.getId(), browser);
         live.came(browser);
     }
@@ -96,8 +98,8 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
 
     private void take(Browser browser, String session, Frames.FromBrowser said) {
         if (said.order() != 0) {
-            browser.answer(
-                    Frames.answer(said.order(), done(said, session + "/" + said.order() / ORDERS_OF_A_PAGE + "/")));
+            browser.answer(Frames.answer(
+                    said.order(), allowed(browser, said, session + "/" + said.order() / ORDERS_OF_A_PAGE + "/")));
         } else if (said.page() != null) {
             List<String> topics = said.topics() == null ? List.of() : said.topics();
             if (topics.isEmpty()) {
@@ -106,7 +108,10 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
             boolean there = topics.isEmpty() || said.show() == 0 || subjects.isThere(said.show());
             Set<Live.Part> parts = !there
                     ? Set.of()
-                    : topics.stream().map(t -> new Live.Part(said.show(), t)).collect(Collectors.toSet());
+                    : topics.stream()
+                            .filter(t -> admission.maySee(browser.who(), t))
+                            .map(t -> new Live.Part(said.show(), t))
+                            .collect(Collectors.toSet());
             live.shows(browser, browser.page(said.page(), parts));
             live.anew(parts);
             if (!there) {
@@ -116,6 +121,13 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
     }
 
     /** @return why it was not done; empty when it was */
+    private String allowed(Browser browser, Frames.FromBrowser said, String page) {
+        String what = said.what() == null ? "" : said.what();
+        return admission.mayGive(browser.who(), what)
+                ? admission.as(browser.who(), () -> done(said, page))
+                : "This device may not do that here; whoever runs the show can allow it under Shows, “the venue”.";
+    }
+
     private String done(Frames.FromBrowser said, String page) {
         for (Orders some : orders) {
             try {

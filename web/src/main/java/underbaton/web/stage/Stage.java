@@ -41,6 +41,7 @@ import underbaton.core.rig.Refusal;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
 import underbaton.core.traffic.Entry;
+import underbaton.web.access.Visitor;
 import underbaton.web.library.Backups;
 import underbaton.web.library.Plans;
 import underbaton.web.library.Shows;
@@ -264,7 +265,7 @@ public class Stage {
         }
         desk.touched = true;
         desk.performer.order(order);
-        log(showId, what);
+        log(showId, Visitor.signed(what));
     }
 
     /**
@@ -356,7 +357,7 @@ public class Stage {
         PlaybackState state = require(showId).performer.state();
         boolean first = state.plan().isGuarded(call)
                 && !state.operator().waitsAt(new Guarded.APhrase(call.deviceId(), call.phraseId()), clock.nanos());
-        performer(showId).order(new Order.Fire(call, words));
+        performer(showId).order(new Order.Fire(call, Visitor.signed(words)));
         if (first) {
             throw new Refusal("guarded", "“" + call.phrase() + "” is guarded: fire it once more within three seconds.");
         }

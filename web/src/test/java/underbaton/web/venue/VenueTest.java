@@ -1,0 +1,238 @@
+package underbaton.web.venue;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+import static underbaton.web.UnderBaton.until;
+
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.microsoft.playwright.Dialog;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.Cookie;
+import java.net.Socket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.net.http.WebSocket;
+import java.nio.charset.StandardCharsets;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.CompletionException;
+import java.util.concurrent.CompletionStage;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.traffic.Traffic;
+import underbaton.web.UnderBaton;
+import underbaton.web.access.Role;
+import underbaton.web.access.VenueAtHand;
+import underbaton.web.access.Visitor;
+import underbaton.web.stage.Stage;
+
+/** The door as people use it: one at the computer that runs the show, others before the door, some of them strangers. */
+class VenueTest {
+
+    @RegisterExtension
+    static final UnderBaton baton = new UnderBaton();
+
+    private VenueAtHand venue;
+    private int show;
+
+    @BeforeEach
+    void opens() {
+        show = baton.show("The Ferryman’s Lantern");
+        baton.bean(Stage.class).open(show);
+        venue = new VenueAtHand(baton);
+    }
+
+    @AfterEach
+    void shuts() {
+        venue.close();
+    }
+
+    private Page phone() {
+        return baton.browser(412, 860);
+    }
+
+    /** Asks at the door, and stands there with a number. */
+    private String asks(Page phone, String name) {
+        phone.navigate(venue.url("/"));
+        phone.getByLabel("Whose device is this?").fill(name);
+        phone.getByText("Ask to come in").click();
+        return phone.locator(".number").textContent();
+    }
+
+    @Test
+    void a_phone_asks_is_let_in_gives_GO_and_is_out_within_a_second_of_being_taken_away() {
+        Page operator = baton.open("/venue");
+        Page phone = phone();
+        String number = asks(phone, "Anna's phone");
+        Locator at = operator.locator("[data-device=\"Anna's phone\"]");
+        assertThat(at.locator(".number")).hasText(number);
+        at.getByLabel("Role of Anna's phone").selectOption("CALLER");
+        at.getByText("Let in").click();
+        assertThat(operator.locator("[data-guest=\"Anna's phone\"]")).isVisible();
+
+        phone.waitForURL("**/desk");
+        until("the line", () -> (boolean) phone.evaluate("!document.body.classList.contains('line-gone')"));
+        phone.keyboard().press("Enter");
+        until("GO, with the name of who gave it, in the log", () -> baton.bean(Traffic.class).after(0, 100_000).stream()
+                .anyMatch(e -> e.toString().contains("GO, Anna's phone")));
+
+        operator.getByLabel("Take Anna's phone away").click();
+        assertThat(operator.locator("[data-guest=\"Anna's phone\"]")).hasCount(0);
+        assertThat(phone.locator("body")).hasClass(java.util.regex.Pattern.compile("line-gone"));
+        phone.reload();
+        assertThat(phone).hasURL(venue.url("/come-in"));
+    }
+
+    @Test
+    void a_writer_writes_and_gives_no_GO() {
+        Page page = comesIn(Role.WRITER, "/shows/" + show + "/desk");
+        until("the line", () -> (boolean) page.evaluate("!document.body.classList.contains('line-gone')"));
+        long before = baton.bean(Traffic.class).last();
+        page.keyboard().press("Enter");
+        assertThat(page.locator("#notice")).containsText("may not do that");
+        assertThat(baton.bean(Traffic.class).after(before, 1000))
+                .noneMatch(e -> e.toString().contains("GO"));
+        page.navigate(venue.url("/shows/" + show + "/book"));
+        page.locator("[data-cue]").first().waitFor();
+        page.navigate(venue.url("/venue"));
+        assertThat(page.locator("body")).containsText("As writer");
+    }
+
+    private Page comesIn(Role role, String path) {
+        Page page = baton.browser();
+        page.context()
+                .addCookies(java.util.List.of(new Cookie(Visitor.COOKIE, venue.letIn(role))
+                        .setUrl(venue.url("/"))
+                        .setSecure(true)
+                        .setHttpOnly(true)));
+        page.navigate(venue.url(path));
+        return page;
+    }
+
+    @Test
+    void the_operator_comes_in_by_his_password_and_a_guess_is_told() {
+        Page laptop = baton.browser();
+        laptop.navigate(venue.url("/"));
+        laptop.getByText("I am the operator").click();
+        laptop.getByLabel("This computer is called").fill("FOH laptop");
+        laptop.getByLabel("Password").fill("four words are good");
+        laptop.getByText("Come in", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(laptop.locator("#notice")).containsText("not the operator's password");
+        laptop.getByLabel("Password").fill(VenueAtHand.PASSWORD);
+        laptop.getByText("Come in", new Page.GetByTextOptions().setExact(true)).click();
+        assertThat(laptop.locator(".spines")).isVisible();
+        // A form that goes by itself shows its mark too.
+        laptop.getByText("The Ferryman’s Lantern").first().click();
+        laptop.waitForURL("**/book");
+    }
+
+    @Test
+    void pages_of_the_door_can_be_read_by_all() {
+        Page phone = phone();
+        phone.navigate(venue.url("/come-in"));
+        assertThat(UnderBaton.serious(new AxeBuilder(phone))).isEmpty();
+        asks(phone, "A phone");
+        assertThat(UnderBaton.serious(new AxeBuilder(phone))).isEmpty();
+        Page operator = baton.open("/venue");
+        assertThat(UnderBaton.serious(new AxeBuilder(operator))).isEmpty();
+        operator.locator("[data-device='A phone']").getByText("Refuse").click();
+        assertThat(phone.locator(".answer")).containsText("was not let in");
+        operator.onceDialog(Dialog::accept);
+        operator.getByText("Shut the door").click();
+        assertThat(operator.locator("h2").first()).hasText("The door is shut");
+    }
+
+    // ---- strangers
+
+    private int asked(HttpClient client, String token, String... headers) throws Exception {
+        HttpRequest.Builder request = HttpRequest.newBuilder(URI.create(venue.url("/shows/" + show + "/desk/go")))
+                .header("Cookie", Visitor.COOKIE + "=" + token + "; XSRF-TOKEN=mark")
+                .POST(HttpRequest.BodyPublishers.noBody());
+        for (int i = 0; i < headers.length; i += 2) {
+            request.header(headers[i], headers[i + 1]);
+        }
+        return client.send(request.build(), BodyHandlers.discarding()).statusCode();
+    }
+
+    @Test
+    void forged_stolen_and_foreign_requests_do_nothing() throws Exception {
+        HttpClient client = venue.client();
+        String token = venue.letIn(Role.CALLER);
+        String mark = "X-XSRF-TOKEN";
+        assertThat(asked(client, token, mark, "mark")).isEqualTo(204);
+        assertThat(asked(client, token)).as("without the mark of a page").isEqualTo(403);
+        assertThat(asked(client, token, mark, "another")).isEqualTo(403);
+        assertThat(asked(client, token, mark, "mark", "Origin", "https://elsewhere.example"))
+                .isEqualTo(403);
+        assertThat(asked(client, token.replaceAll(".$", "_"), mark, "mark"))
+                .as("a token that was guessed at")
+                .isEqualTo(401);
+        assertThat(asked(client, token.substring(token.indexOf('.')), mark, "mark"))
+                .isEqualTo(401);
+        assertThat(asked(client, "9".repeat(4000), mark, "mark")).isEqualTo(401);
+        venue.takeAllAway();
+        assertThat(asked(client, token, mark, "mark"))
+                .as("a cookie that was stolen before it was taken away")
+                .isEqualTo(401);
+    }
+
+    @Test
+    void another_host_name_is_answered_by_nobody() throws Exception {
+        try (Socket socket = venue.tls().createSocket("127.0.0.1", venue.port())) {
+            socket.getOutputStream()
+                    .write("GET /come-in HTTP/1.1\r\nHost: rebound.example\r\nConnection: close\r\n\r\n"
+                            .getBytes(StandardCharsets.US_ASCII));
+            String said = new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+            assertThat(said).startsWith("HTTP/1.1 403");
+        }
+    }
+
+    private CompletionStage<WebSocket> line(String token, String origin, CompletableFuture<String> closed)
+            throws Exception {
+        return venue.client()
+                .newWebSocketBuilder()
+                .header("Cookie", Visitor.COOKIE + "=" + token)
+                .header("Origin", origin)
+                .buildAsync(URI.create(venue.url("/live").replace("https", "wss")), new WebSocket.Listener() {
+                    @Override
+                    public CompletionStage<?> onClose(WebSocket socket, int status, String reason) {
+                        closed.complete("" + status);
+                        return null;
+                    }
+
+                    @Override
+                    public void onError(WebSocket socket, Throwable fault) {
+                        closed.complete(fault.toString());
+                    }
+                });
+    }
+
+    @Test
+    void a_line_is_opened_by_who_is_let_in_from_a_page_of_ours_and_ends_when_he_is_taken_away() throws Exception {
+        String origin = venue.url("").replaceAll("/$", "");
+        CompletableFuture<String> closed = new CompletableFuture<>();
+        assertThat(refused(line("", origin, closed))).as("nobody").isTrue();
+        assertThat(refused(line(venue.letIn(Role.VIEWER), "https://elsewhere.example", closed)))
+                .as("a page from elsewhere")
+                .isTrue();
+        line(venue.letIn(Role.VIEWER), origin, closed).toCompletableFuture().get(10, TimeUnit.SECONDS);
+        long began = System.nanoTime();
+        venue.takeAllAway();
+        closed.get(10, TimeUnit.SECONDS);
+        System.out.printf("a line ended %.1f ms after its device was taken away%n", (System.nanoTime() - began) / 1e6);
+    }
+
+    private static boolean refused(CompletionStage<WebSocket> line) {
+        try {
+            line.toCompletableFuture().join();
+            return false;
+        } catch (CompletionException refused) {
+            return true;
+        }
+    }
+}
