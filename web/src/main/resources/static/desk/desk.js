@@ -2,6 +2,7 @@
 import './lamps.js';
 import { baton } from '../js/baton.js';
 import { does, meaning, table as keys } from '../js/keys.js';
+import { here, last, until, whenMoved } from '../js/music.js';
 
 // Stop all is held, the others are given at once.
 const ORDERS = Object.keys(keys).filter((action) => keys[action].deed && action !== 'stop');
@@ -146,49 +147,15 @@ const clocks = () => {
   });
 };
 
-// Where the music is: the performer tells the position at every change, the item's beats are asked for once.
-let music = null; // { item, at, when, paused, table }
-const playing = document.getElementById('playing');
-const hear = async () => {
-  let state = {};
-  try {
-    state = JSON.parse(playing.textContent || '{}');
-  } catch {
-    return;
-  }
-  if (!state.item) {
-    music = null;
-    place();
-    return;
-  }
-  const now = { ...state, table: music?.plan === state.plan ? music.table : null };
-  music = now;
-  if (now.table) {
-    place();
-    return;
-  }
-  const response = await fetch(`/shows/${baton.show}/desk/beats?item=${state.item}`).catch(() => null);
-  if (response?.ok) {
-    now.table = await response.json();
-    place();
-  }
-};
-const last = (list, ms, time) => {
-  let low = -1;
-  for (let high = list.length - 1; low < high;) {
-    const m = (low + high + 1) >> 1;
-    if (time(list[m]) <= ms) low = m;
-    else high = m - 1;
-  }
-  return list[low];
-};
+// Where the music is, and how far off what comes by itself.
 const place = () => {
+  const music = here();
   const table = music?.table;
-  const ms = music ? music.at + (music.paused ? 0 : ((baton.now() - music.when) * music.pace) / 1000) : 0;
   document.querySelectorAll('[data-music]').forEach((e) => {
     e.hidden = !table || (e.querySelector('[data-left]') ? !table.end : !table.beats.length);
   });
-  if (!table) return;
+  if (!music) return;
+  const { ms } = music;
   const beat = last(table.beats, ms, (b) => b[0]);
   const where = document.querySelector('[data-bar]');
   if (where) where.textContent = beat ? `${beat[1]}:${beat[2]}` : '';
@@ -196,10 +163,9 @@ const place = () => {
   if (section)
     section.textContent = `${last(table.sections, ms, (b) => b.at)?.name || 'bar and beat'}${music.paused ? ', paused' : ''}${music.pace === 1000 ? '' : `, tempo ${music.pace / 10} %`}`;
   document.querySelectorAll('[data-pos]').forEach((e) => {
-    const due = last(table.beats, Number(e.dataset.pos), (b) => b[0]);
-    const bars = due && beat ? due[1] - beat[1] : 0;
-    const seconds = Math.max(0, (Number(e.dataset.pos) - ms) / music.pace).toFixed(1);
-    e.textContent = bars > 0 ? `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${seconds} s` : `${seconds} s`;
+    const { bars, seconds } = until(music, Number(e.dataset.pos));
+    const left = `${seconds.toFixed(1)} s`;
+    e.textContent = bars > 0 ? `${bars} ${bars === 1 ? 'bar' : 'bars'}, ${left}` : left;
   });
   const left = document.querySelector('[data-left]');
   // While a vamp goes round, what is left begins behind it.
@@ -209,7 +175,7 @@ const place = () => {
   const words = vamps ? 'after GO' : 'remaining';
   if (left) left.nextElementSibling.textContent = s < 0 ? 'over' : words;
 };
-if (playing) new MutationObserver(hear).observe(playing, { childList: true, characterData: true, subtree: true });
+whenMoved(place);
 setInterval(place, 50);
 
 // Another show was put on the desk: what stands here, an open sheet too, belongs to none until this one is there again.

@@ -44,6 +44,9 @@ public final class Table {
             row("POST /come-in/**", Act.COME_IN),
             row("GET /live", Act.VIEW),
             row("GET /start", Act.VIEW),
+            row("GET /view", Act.VIEW),
+            row("GET /view/*", Act.VIEW),
+            row("GET /shows/{show}/desk/beats", Act.VIEW),
             row("POST /leave", Act.VIEW),
             row("GET /venue/**", Act.RUN),
             row("POST /venue/**", Act.RUN),
@@ -100,6 +103,7 @@ public final class Table {
             entry("alarms", Act.VIEW),
             entry("hands", Act.VIEW),
             entry("armed", Act.VIEW),
+            entry("view", Act.VIEW),
             entry("playing", Act.VIEW),
             entry("desk", Act.READ),
             entry("waiting", Act.READ),
@@ -149,6 +153,6 @@ public final class Table {
 
     /** What a part that is drawn over a browser's line comes to; empty for one that stands in no row. */
     public static Optional<Act> ofPart(String topic) {
-        return Optional.ofNullable(PARTS.get(topic));
+        return Optional.ofNullable(PARTS.get(topic.replaceFirst(":.*", "")));
     }
 }

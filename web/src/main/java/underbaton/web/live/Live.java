@@ -2,11 +2,13 @@ package underbaton.web.live;
 
 import jakarta.annotation.PreDestroy;
 import java.security.Principal;
+import java.util.HashSet;
 import java.util.Map;
 import java.util.NoSuchElementException;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.locks.LockSupport;
+import java.util.function.BiFunction;
 import java.util.function.Predicate;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -38,6 +40,7 @@ public class Live {
     private static final long BEAT_NANOS = 400_000_000L;
 
     private final Map<String, Painter> painters = new ConcurrentHashMap<>();
+    private final Map<String, BiFunction<Integer, String, String>> kinds = new ConcurrentHashMap<>();
     private final Map<Part, Set<Browser>> shown = new ConcurrentHashMap<>();
     /** The newest drawing of each part: what looks as before is not sent again. */
     private final Map<Part, String> newest = new ConcurrentHashMap<>();
@@ -59,11 +62,24 @@ public class Live {
         painters.put(topic, painter);
     }
 
-    /** Reports that a topic looks different now, for whatever show; returns at once. */
+    /** Draws topics of one kind: {@code view:lx} is {@code lx} of the kind {@code view}. */
+    public void paintsEach(String kind, BiFunction<Integer, String, String> painter) {
+        kinds.put(kind, painter);
+    }
+
+    private Painter painter(String topic) {
+        int colon = topic.indexOf(':');
+        BiFunction<Integer, String, String> kind = colon < 0 ? null : kinds.get(topic.substring(0, colon));
+        return kind == null ? painters.get(topic) : showId -> kind.apply(showId, topic.substring(colon + 1));
+    }
+
+    /** Reports that a topic, or all of a kind, looks different now, for whatever show; returns at once. */
     public void changed(String topic) {
         boolean any = false;
         for (Part part : shown.keySet()) {
-            any |= part.topic.equals(topic) && dirty.add(part);
+            boolean is = part.topic.equals(topic)
+                    || part.topic.startsWith(topic) && part.topic.charAt(topic.length()) == ':';
+            any |= is && dirty.add(part);
         }
         if (any) {
             painting.wake();
@@ -72,7 +88,9 @@ public class Live {
 
     /** The topics that are drawn. */
     public Set<String> topics() {
-        return Set.copyOf(painters.keySet());
+        Set<String> all = new HashSet<>(painters.keySet());
+        all.addAll(kinds.keySet());
+        return all;
     }
 
     /** The lines of some are closed at once. @param whose by who opened a line; null where nobody is known */
@@ -99,7 +117,7 @@ public class Live {
             }
         }
         for (Part part : parts) {
-            if (painters.containsKey(part.topic)) {
+            if (painter(part.topic) != null) {
                 shown.compute(part, (p, who) -> {
                     Set<Browser> all = who == null ? ConcurrentHashMap.newKeySet() : who;
                     all.add(browser);
@@ -148,7 +166,7 @@ public class Live {
             return;
         }
         try {
-            String drawn = painters.get(part.topic).paint(part.showId);
+            String drawn = painter(part.topic).paint(part.showId);
             // Kept before it is sent: who comes in between is either among those who get it or has it drawn anew.
             if (!drawn.isEmpty() && !drawn.equals(newest.put(part, drawn))) {
                 String frame = Frames.drawing(part, drawn);

@@ -173,6 +173,7 @@ public class Stage {
         loops.once("which show is on the desk", () -> manners.remember(showId));
         backups.keep(show);
         live.changed("desk");
+        live.changed("view");
     }
 
     /** How the show stood when a crash came, if it was put on the desk after one. */
@@ -216,6 +217,7 @@ public class Stage {
         }
         lines.disconnect();
         live.changed("desk");
+        live.changed("view");
     }
 
     /** What a clock says thirty times a second is no signal, nor is what is said in our own words. */

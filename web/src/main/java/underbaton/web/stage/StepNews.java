@@ -88,6 +88,7 @@ final class StepNews {
         live.changed("desk");
         live.changed("hands");
         live.changed("playing");
+        live.changed("view");
     }
 
     private static String machine(Step step, int deviceId) {

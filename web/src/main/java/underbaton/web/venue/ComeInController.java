@@ -105,17 +105,13 @@ class ComeInController {
     String start() {
         Role role = Visitor.asks().map(Visitor::role).orElse(Role.VIEWER);
         int show = stage.openShow().map(Show::id).orElse(0);
-        if (role == Role.OPERATOR || role == Role.WRITER || show == 0 && role == Role.CALLER) {
+        if (role == Role.OPERATOR || role == Role.WRITER) {
             return "redirect:/";
         }
-        if (show == 0) {
-            return "venue/nothing";
+        if (show == 0 || role == Role.VIEWER) {
+            return "redirect:/view";
         }
-        return switch (role) {
-            case CALLER -> "redirect:/shows/" + show + "/desk";
-            case HANDS -> "redirect:/shows/" + show + "/hands";
-            default -> "venue/nothing";
-        };
+        return "redirect:/shows/" + show + (role == Role.CALLER ? "/desk" : "/hands");
     }
 
     /** The device is no longer let in, by its own wish. */

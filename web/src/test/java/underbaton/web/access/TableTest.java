@@ -80,7 +80,9 @@ class TableTest {
 
     /** An address of no show, no machine, no key: whoever is let through finds nothing there, and changes nothing. */
     private static String sample(String pattern) {
-        return pattern.replace("{order:[a-z]+}", "go").replaceAll("\\{[a-zA-Z]+}", "999999");
+        return pattern.replace("{order:[a-z]+}", "go")
+                .replaceAll("\\{whose:.*}$", "lx")
+                .replaceAll("\\{[a-zA-Z]+}", "999999");
     }
 
     @Test
