@@ -46,7 +46,7 @@ import underbaton.core.store.StoredForm;
 class WalksTest {
 
     private static final long SECOND = WalkedWorld.SECOND;
-    private static final int WALKS = Integer.getInteger("baton.walks", 600);
+    private static final int WALKS = Integer.getInteger("baton.walks", 400);
     /** A key of the pit that nobody plays on the way. */
     private static final int PROBE = 50;
 

@@ -50,7 +50,7 @@ class Attempts implements Alarm {
     /** Before a password is looked at. @throws Refusal saying how long to wait */
     synchronized void require(String address) {
         long now = clock.nanos();
-        while (!inAll.isEmpty() && now - inAll.peekFirst() > IN_ALL_NANOS) {
+        while (!inAll.isEmpty() && now - inAll.peekFirst() >= IN_ALL_NANOS) {
             inAll.removeFirst();
         }
         Wrong wrong = byAddress.get(address);

@@ -44,6 +44,7 @@ public final class Table {
             row("POST /come-in/**", Act.COME_IN),
             row("GET /live", Act.VIEW),
             row("GET /start", Act.VIEW),
+            row("GET /call", Act.CALL),
             row("GET /view", Act.VIEW),
             row("GET /view/*", Act.VIEW),
             row("GET /shows/{show}/desk/beats", Act.VIEW),

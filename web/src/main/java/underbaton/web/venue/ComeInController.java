@@ -111,7 +111,7 @@ class ComeInController {
         if (show == 0 || role == Role.VIEWER) {
             return "redirect:/view";
         }
-        return "redirect:/shows/" + show + (role == Role.CALLER ? "/desk" : "/hands");
+        return role == Role.CALLER ? "redirect:/call" : "redirect:/shows/" + show + "/hands";
     }
 
     /** The device is no longer let in, by its own wish. */

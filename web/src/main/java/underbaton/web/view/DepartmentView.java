@@ -106,7 +106,7 @@ record DepartmentView(
                 told(state));
     }
 
-    private static Optional<String> told(PlaybackState state) {
+    static Optional<String> told(PlaybackState state) {
         if (state.progress().held()) {
             return Optional.of("held: the band has stopped");
         } else if (state.stopped()) {

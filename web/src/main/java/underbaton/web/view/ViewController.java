@@ -1,6 +1,7 @@
 package underbaton.web.view;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Map;
 import java.util.NoSuchElementException;
 import java.util.Optional;
@@ -24,6 +25,7 @@ class ViewController {
 
     private static final String STAGE = "stage";
     private static final String BAND = "band";
+    private static final String CALL = "call";
 
     private final Stage stage;
     private final Recorder recorder;
@@ -41,7 +43,7 @@ class ViewController {
     }
 
     private static String fragment(String whose) {
-        return whose.equals(STAGE) ? STAGE : whose.equals(BAND) ? BAND : "department";
+        return List.of(STAGE, BAND, CALL).contains(whose) ? whose : "department";
     }
 
     /** @param whose a department's code in small letters, with the id of one of its machines behind it where one is meant */
@@ -50,6 +52,7 @@ class ViewController {
         Show show = stage.openShow().filter(s -> s.id() == showId).orElseThrow();
         return switch (whose) {
             case STAGE, BAND -> StageView.of(show, state, recorder.timings(showId, state.plan()), clock);
+            case CALL -> CallView.of(show, state);
             default -> DepartmentView.of(show, state, whose(state, whose), clock);
         };
     }
@@ -76,8 +79,16 @@ class ViewController {
         Optional<PlaybackState> state = stage.openShow().flatMap(s -> stage.playback(s.id()));
         model.addAttribute("show", stage.openShow().orElse(null));
         model.addAttribute("departments", Department.values());
-        model.addAttribute("devices", state.map(s -> s.plan().devices()).orElse(java.util.List.of()));
+        model.addAttribute("devices", state.map(s -> s.plan().devices()).orElse(List.of()));
         return "view/views";
+    }
+
+    /** The caller's page, for one hand. */
+    @GetMapping("/call")
+    String call(Model model) {
+        one(CALL, model);
+        model.addAttribute("script", CALL);
+        return "view/call";
     }
 
     @GetMapping("/view/{whose:[a-z]+(?:-[0-9]{1,9})?}")

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static underbaton.web.UnderBaton.until;
 
 import com.deque.html.axecore.playwright.AxeBuilder;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.Cookie;
 import java.util.List;
@@ -160,6 +161,35 @@ class ViewTest {
             hasWords(tablet, ".told", "jumped");
             tablet.navigate(venue.url("/shows/" + show + "/desk"));
             hasWords(tablet, "body", "As viewer");
+        }
+    }
+
+    @Test
+    void a_caller_has_the_standby_in_full_and_gives_GO_with_a_thumb() {
+        try (VenueAtHand venue = new VenueAtHand(baton)) {
+            Page phone = baton.browser(412, 860);
+            phone.context()
+                    .addCookies(List.of(new Cookie(Visitor.COOKIE, venue.letIn(Role.CALLER))
+                            .setUrl(venue.url("/"))
+                            .setSecure(true)
+                            .setHttpOnly(true)));
+            phone.navigate(venue.url("/start"));
+            assertThat(phone).hasURL(venue.url("/call"));
+            hasWords(phone, ".number", "1 Doors open");
+            hasWords(phone, ".said", "House open");
+            until("the line", () -> (boolean) phone.evaluate("!document.body.classList.contains('line-gone')"));
+            phone.locator(".hand .go").click();
+            hasWords(phone, ".calling", "given: cue 1");
+            hasWords(phone, ".number", "2 Half hour");
+            assertThat(phone.evaluate("document.documentElement.scrollWidth <= innerWidth"))
+                    .isEqualTo(true);
+            assertThat(UnderBaton.serious(new AxeBuilder(phone))).isEmpty();
+            phone.getByText("Note", new Page.GetByTextOptions().setExact(true)).click();
+            phone.getByLabel("The note").fill("late again");
+            phone.getByText("Save").click();
+            assertThat(phone.locator("dialog[open]")).hasCount(0);
+            phone.locator("[data-held]").click(new Locator.ClickOptions().setDelay(900));
+            hasWords(phone, ".told", "stopped");
         }
     }
 }
