@@ -13,8 +13,11 @@ import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.Item;
+import underbaton.core.engine.Order;
 import underbaton.core.timings.Moment;
 import underbaton.standins.RehearsalRoom;
+import underbaton.web.access.Role;
+import underbaton.web.access.VenueAtHand;
 import underbaton.web.library.Shows;
 import underbaton.web.record.PerformanceMapper;
 import underbaton.web.record.PerformanceMapper.MomentRow;
@@ -77,13 +80,6 @@ class Shots {
         Page tablet = baton.browser(820, 1180);
         tablet.navigate(baton.url(book + "/desk"));
         save(tablet, "desk-tablet");
-        tablet.navigate(baton.url(book + "/log"));
-        save(tablet, "log-tablet");
-        tablet.navigate(baton.url(book + "/book"));
-        tablet.locator("#find").fill("74");
-        tablet.locator("#find").press("Enter");
-        assertThat(tablet.locator("tr.again")).hasCount(3);
-        save(tablet, "book-tablet");
 
         Page rig = baton.open(book + "/rig");
         save(rig, "rig");
@@ -132,8 +128,29 @@ class Shots {
         running.waitForTimeout(6000);
         assertThat(running.locator("[data-bar]")).isVisible();
         save(running, "desk-song");
+        baton.bean(Stage.class).order(show, "further on", new Order.Locate(8_700_000_000L));
+        Page view = baton.open("/view/lx");
+        assertThat(view.locator("[data-beats] i").first()).isVisible();
+        save(view, "view");
+        venue();
         save(baton.open(book + "/performances?run=" + performance(show)), "performance");
         baton.bean(Stage.class).close();
+    }
+
+    /** The door with one at it and two in. */
+    private static void venue() {
+        try (VenueAtHand venue = new VenueAtHand(baton)) {
+            Page phone = baton.browser(412, 860);
+            for (String[] name : new String[][] {{"Stage left tablet", "HANDS"}, {"Camera 3", "VIEWER"}}) {
+                venue.asks(phone, name[0]);
+                venue.letsIn(Role.valueOf(name[1]));
+                phone.context().clearCookies();
+            }
+            venue.asks(phone, "Anna's phone");
+            Page door = baton.open("/venue");
+            assertThat(door.locator("[data-device]")).hasCount(1);
+            save(door, "venue");
+        }
     }
 
     /** An evening of the demo show: how long each item lasted, and two notes. @return what it is called by */

@@ -8,7 +8,6 @@ import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Dialog;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.Cookie;
 import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
@@ -56,28 +55,20 @@ class VenueTest {
         return baton.browser(412, 860);
     }
 
-    /** Asks at the door, and stands there with a number. */
-    private String asks(Page phone, String name) {
-        phone.navigate(venue.url("/"));
-        phone.getByLabel("Whose device is this?").fill(name);
-        phone.getByText("Ask to come in").click();
-        return phone.locator(".number").textContent();
-    }
-
     @Test
     void a_phone_asks_is_let_in_gives_GO_and_is_out_within_a_second_of_being_taken_away() {
         Page operator = baton.open("/venue");
         Page phone = phone();
-        String number = asks(phone, "Anna's phone");
+        String number = venue.asks(phone, "Anna's phone");
         Locator at = operator.locator("[data-device=\"Anna's phone\"]");
         assertThat(at.locator(".number")).hasText(number);
         at.getByLabel("Role of Anna's phone").selectOption("CALLER");
         at.getByText("Let in").click();
         assertThat(operator.locator("[data-guest=\"Anna's phone\"]")).isVisible();
 
-        phone.waitForURL("**/desk");
+        phone.waitForURL("**/call");
         until("the line", () -> (boolean) phone.evaluate("!document.body.classList.contains('line-gone')"));
-        phone.keyboard().press("Enter");
+        phone.locator(".hand .go").click();
         until("GO, with the name of who gave it, in the log", () -> baton.bean(Traffic.class).after(0, 100_000).stream()
                 .anyMatch(e -> e.toString().contains("GO, Anna's phone")));
 
@@ -90,7 +81,8 @@ class VenueTest {
 
     @Test
     void a_writer_writes_and_gives_no_GO() {
-        Page page = comesIn(Role.WRITER, "/shows/" + show + "/desk");
+        Page page = baton.browser();
+        venue.comesIn(page, Role.WRITER, "/shows/" + show + "/desk");
         until("the line", () -> (boolean) page.evaluate("!document.body.classList.contains('line-gone')"));
         long before = baton.bean(Traffic.class).last();
         page.keyboard().press("Enter");
@@ -101,17 +93,6 @@ class VenueTest {
         page.locator("[data-cue]").first().waitFor();
         page.navigate(venue.url("/venue"));
         assertThat(page.locator("body")).containsText("As writer");
-    }
-
-    private Page comesIn(Role role, String path) {
-        Page page = baton.browser();
-        page.context()
-                .addCookies(java.util.List.of(new Cookie(Visitor.COOKIE, venue.letIn(role))
-                        .setUrl(venue.url("/"))
-                        .setSecure(true)
-                        .setHttpOnly(true)));
-        page.navigate(venue.url(path));
-        return page;
     }
 
     @Test
@@ -136,7 +117,7 @@ class VenueTest {
         Page phone = phone();
         phone.navigate(venue.url("/come-in"));
         assertThat(UnderBaton.serious(new AxeBuilder(phone))).isEmpty();
-        asks(phone, "A phone");
+        venue.asks(phone, "A phone");
         assertThat(UnderBaton.serious(new AxeBuilder(phone))).isEmpty();
         Page operator = baton.open("/venue");
         assertThat(UnderBaton.serious(new AxeBuilder(operator))).isEmpty();

@@ -7,19 +7,17 @@ import static underbaton.web.UnderBaton.until;
 import com.deque.html.axecore.playwright.AxeBuilder;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.Cookie;
-import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.CueNumber;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.Order;
 import underbaton.web.UnderBaton;
 import underbaton.web.access.Role;
 import underbaton.web.access.VenueAtHand;
-import underbaton.web.access.Visitor;
 import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
@@ -41,6 +39,15 @@ class ViewTest {
 
     private void go() {
         baton.bean(Stage.class).order(show, "GO", new Order.Go());
+    }
+
+    private void standBy(String number) {
+        int cue = baton.bean(Shows.class)
+                .get(show)
+                .cueNumbered(CueNumber.of(number))
+                .orElseThrow()
+                .id();
+        baton.bean(Stage.class).order(show, "jump", new Order.StandBy(cue));
     }
 
     private static void hasWords(Page page, String part, String words) {
@@ -112,7 +119,7 @@ class ViewTest {
         hasWords(stage, "tbody", "CM 1 2 wide");
         go();
         hasWords(stage, ".calls", "next GO: cue 2, Half hour");
-        go();
+        standBy("3");
         hasWords(stage, ".calls", "Stand by LX 3, VD 3");
         assertThat(UnderBaton.serious(new AxeBuilder(stage))).isEmpty();
     }
@@ -137,27 +144,12 @@ class ViewTest {
     void a_viewer_of_the_venue_sees_that_and_nothing_else() {
         try (VenueAtHand venue = new VenueAtHand(baton)) {
             Page tablet = baton.browser(820, 1180);
-            tablet.context()
-                    .addCookies(List.of(new Cookie(Visitor.COOKIE, venue.letIn(Role.VIEWER))
-                            .setUrl(venue.url("/"))
-                            .setSecure(true)
-                            .setHttpOnly(true)));
-            tablet.navigate(venue.url("/start"));
+            venue.comesIn(tablet, Role.VIEWER, "/start");
             tablet.getByText("Cameras").click();
             hasWords(tablet, ".next", "2 wide");
             assertThat(tablet.evaluate("document.documentElement.scrollWidth <= innerWidth"))
                     .isEqualTo(true);
-            baton.bean(Stage.class)
-                    .order(
-                            show,
-                            "jump",
-                            new Order.StandBy(baton.bean(Shows.class)
-                                    .get(show)
-                                    .cues()
-                                    .filter(c -> c.number().toString().equals("24"))
-                                    .findFirst()
-                                    .orElseThrow()
-                                    .id()));
+            standBy("24");
             hasWords(tablet, ".told", "jumped");
             tablet.navigate(venue.url("/shows/" + show + "/desk"));
             hasWords(tablet, "body", "As viewer");
@@ -168,12 +160,7 @@ class ViewTest {
     void a_caller_has_the_standby_in_full_and_gives_GO_with_a_thumb() {
         try (VenueAtHand venue = new VenueAtHand(baton)) {
             Page phone = baton.browser(412, 860);
-            phone.context()
-                    .addCookies(List.of(new Cookie(Visitor.COOKIE, venue.letIn(Role.CALLER))
-                            .setUrl(venue.url("/"))
-                            .setSecure(true)
-                            .setHttpOnly(true)));
-            phone.navigate(venue.url("/start"));
+            venue.comesIn(phone, Role.CALLER, "/start");
             assertThat(phone).hasURL(venue.url("/call"));
             hasWords(phone, ".number", "1 Doors open");
             hasWords(phone, ".said", "House open");
