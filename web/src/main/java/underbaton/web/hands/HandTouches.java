@@ -75,12 +75,15 @@ class HandTouches implements Orders {
         give(grip, KeyTouch.PRESS);
     }
 
-    private void letGo(Grip grip) {
+    /** @return whether it is up now */
+    private boolean letGo(Grip grip) {
         boolean was = held.remove(grip) != null;
         boolean others = held.keySet().stream().anyMatch(g -> g.showId == grip.showId && g.keyId == grip.keyId);
-        if (was && !others && stage.isOpen(grip.showId)) {
+        boolean up = was && !others && stage.isOpen(grip.showId);
+        if (up) {
             give(grip, KeyTouch.LET_GO);
         }
+        return up;
     }
 
     private void give(Grip grip, KeyTouch how) {
@@ -114,9 +117,13 @@ class HandTouches implements Orders {
         });
     }
 
+    /** Nobody took his finger from it: what it held is let go, and the Desk says so. */
     private void quietly(Grip grip) {
         try {
-            letGo(grip);
+            if (letGo(grip)) {
+                String name = key(grip.showId, grip.keyId).key().name();
+                stage.trouble(grip.showId, "“" + name + "” was held on a page that is gone, and was let go");
+            }
         } catch (NotOnDesk | Refusal left) {
             // Then it holds nothing any more.
         }

@@ -327,7 +327,7 @@ public class Stage {
     }
 
     /** What the operator is to know at once: it stands on the Desk until he has seen it, and in the log. */
-    private void trouble(int showId, String words) {
+    public void trouble(int showId, String words) {
         onDesk(showId).ifPresent(d -> d.trouble(words));
         log(showId, words);
         live.changed("desk");

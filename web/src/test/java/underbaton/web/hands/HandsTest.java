@@ -28,6 +28,7 @@ import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
 import underbaton.web.signals.TouchedBoard;
+import underbaton.web.stage.Stage;
 
 /** A page of hand cues is made by keyboard, taken to another show, and worked by touch, by digits, by a pad and over the network. */
 class HandsTest extends TouchedBoard {
@@ -265,6 +266,10 @@ class HandsTest extends TouchedBoard {
         heard("92 3C 7F");
         other.close();
         heard("90 01 7F");
+        Assertions.assertThat(baton.bean(Stage.class).troubles(show))
+                .first()
+                .asString()
+                .contains("“Ring” was held on a page that is gone");
 
         HandTouches touches = baton.bean(HandTouches.class);
         touches.take("touch " + key("Ring"), show, "a tablet/1/");
