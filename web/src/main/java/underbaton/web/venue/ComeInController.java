@@ -15,6 +15,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import underbaton.core.cue.Show;
+import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
 import underbaton.web.access.Guests;
 import underbaton.web.access.OperatorPassword;
@@ -29,6 +30,7 @@ class ComeInController {
 
     private static final String ASKING = "__Host-asking";
     private static final Duration WAITS = Duration.ofMinutes(10);
+    private static final int LONGEST_NAME = 40;
     private static final Duration LONGEST = Duration.ofDays(400);
 
     private final WaitingDevices waiting;
@@ -90,11 +92,7 @@ class ComeInController {
         }
         String called = name.isBlank() ? "operator at " + from : name.strip();
         comesIn(
-                guests.letIn(
-                        called.length() > 40 ? called.substring(0, 40) : called,
-                        Role.OPERATOR,
-                        from,
-                        VenueView.HowLong.TONIGHT.length()),
+                guests.letIn(Cut.to(LONGEST_NAME, called), Role.OPERATOR, from, VenueView.HowLong.TONIGHT.length()),
                 response);
         // Another page has other styles and scripts, so it must be opened, not swapped in.
         response.setHeader("HX-Redirect", "/start");

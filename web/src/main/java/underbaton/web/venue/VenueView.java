@@ -1,6 +1,7 @@
 package underbaton.web.venue;
 
 import java.time.Duration;
+import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.List;
@@ -63,7 +64,7 @@ record VenueView(List<WaitingDevices.Device> waiting, List<Line> guests) {
         }
 
         private static LocalDateTime local(long ms) {
-            return LocalDateTime.ofInstant(java.time.Instant.ofEpochMilli(ms), ZoneId.systemDefault());
+            return LocalDateTime.ofInstant(Instant.ofEpochMilli(ms), ZoneId.systemDefault());
         }
     }
 
