@@ -194,6 +194,11 @@ public class Guests implements Admission {
     }
 
     @Override
+    public boolean isGuest(Principal who) {
+        return visitor(who).filter(v -> v.id() == 0).isEmpty();
+    }
+
+    @Override
     public <T> T as(Principal who, Supplier<T> work) {
         SecurityContext before = SecurityContextHolder.getContext();
         try {

@@ -12,6 +12,9 @@ public interface Admission {
     /** @param topic of what is drawn */
     boolean maySee(Principal who, String topic);
 
+    /** Whether somebody comes from elsewhere in the venue: then he gets a share of the lines, and no more. */
+    boolean isGuest(Principal who);
+
     /** Does something in the name of who opened the line. */
     <T> T as(Principal who, Supplier<T> work);
 }

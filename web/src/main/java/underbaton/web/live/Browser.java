@@ -19,22 +19,27 @@ import java.util.Set;
  */
 final class Browser {
 
-    private static final int MOST_PAGES = 200;
+    static final int MOST_PAGES = 200;
     private static final int MOST_TOPICS = 12;
     private static final int MOST_ANSWERS = 200;
     private static final long LONGEST_SEND_MILLIS = 5000;
 
     private final Session line;
     private final Principal who;
+    private final int mostPages;
     private final Map<String, Set<Live.Part>> pages = new HashMap<>();
     private final Map<Live.Part, String> drawings = new LinkedHashMap<>();
     private final Queue<String> answers = new ArrayDeque<>();
     private boolean sending;
 
-    /** @param who opened its line; null where nobody is known */
-    Browser(Session line, Principal who) {
+    /**
+     * @param who opened its line; null where nobody is known
+     * @param mostPages that are drawn for it
+     */
+    Browser(Session line, Principal who, int mostPages) {
         this.line = line;
         this.who = who;
+        this.mostPages = mostPages;
         line.getAsyncRemote().setSendTimeout(LONGEST_SEND_MILLIS);
     }
 
@@ -42,7 +47,7 @@ final class Browser {
     synchronized Set<Live.Part> page(String page, Set<Live.Part> parts) {
         if (parts.isEmpty()) {
             pages.remove(page);
-        } else if (parts.size() <= MOST_TOPICS && (pages.containsKey(page) || pages.size() < MOST_PAGES)) {
+        } else if (parts.size() <= MOST_TOPICS && (pages.containsKey(page) || pages.size() < mostPages)) {
             pages.put(page, parts);
             // It may show nothing yet of what its neighbour got long ago.
             parts.forEach(drawings::remove);

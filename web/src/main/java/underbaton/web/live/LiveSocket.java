@@ -1,7 +1,9 @@
 package underbaton.web.live;
 
+import java.security.Principal;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Collectors;
@@ -30,6 +32,11 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
     static final String PATH = "/live";
     private static final int LONGEST_MESSAGE = 8192;
     private static final int MOST_BROWSERS = 500;
+    /** What the venue leaves is for the computer that runs the show. */
+    private static final int MOST_OF_THE_VENUE = 400;
+
+    private static final int MOST_OF_A_GUEST = 6;
+    private static final int MOST_PAGES_OF_A_GUEST = 8;
     /** The number of an order begins with the number of the page that gave it. */
     private static final long ORDERS_OF_A_PAGE = 100_000;
 
@@ -65,13 +72,24 @@ class LiveSocket extends TextWebSocketHandler implements WebSocketConfigurer {
 
     @Override
     public void afterConnectionEstablished(WebSocketSession session) throws Exception {
-        if (browsers.size() >= MOST_BROWSERS) {
+        Principal who = session.getPrincipal();
+        boolean guest = admission.isGuest(who);
+        if (browsers.size() >= (guest ? MOST_OF_THE_VENUE : MOST_BROWSERS) || guest && lines(who) >= MOST_OF_A_GUEST) {
             session.close(CloseStatus.SERVICE_OVERLOAD);
             return;
         }
-        Browser browser = new Browser(((StandardWebSocketSession) session).getNativeSession(), session.getPrincipal());
+        Browser browser = new Browser(
+                ((StandardWebSocketSession) session).getNativeSession(),
+                who,
+                guest ? MOST_PAGES_OF_A_GUEST : Browser.MOST_PAGES);
         browsers.put(session.getId(), browser);
         live.came(browser);
+    }
+
+    private long lines(Principal who) {
+        return browsers.values().stream()
+                .filter(b -> Objects.equals(b.who(), who))
+                .count();
     }
 
     @Override

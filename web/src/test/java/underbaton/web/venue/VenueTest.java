@@ -208,6 +208,22 @@ class VenueTest {
         System.out.printf("a line ended %.1f ms after its device was taken away%n", (System.nanoTime() - began) / 1e6);
     }
 
+    /** A device that was let in and opens one line after the other leaves room for all others. */
+    @Test
+    void a_device_gets_so_many_lines_and_no_more() throws Exception {
+        String origin = venue.url("").replaceAll("/$", "");
+        String token = venue.letIn(Role.VIEWER);
+        for (int i = 0; i < 6; i++) {
+            line(token, origin, new CompletableFuture<>()).toCompletableFuture().get(10, TimeUnit.SECONDS);
+        }
+        CompletableFuture<String> seventh = new CompletableFuture<>();
+        line(token, origin, seventh).toCompletableFuture().get(10, TimeUnit.SECONDS);
+        assertThat(seventh.get(10, TimeUnit.SECONDS)).as("service overload").isEqualTo("1013");
+        CompletableFuture<String> another = new CompletableFuture<>();
+        line(venue.letIn(Role.VIEWER), origin, another).toCompletableFuture().get(10, TimeUnit.SECONDS);
+        assertThat(another).isNotDone();
+    }
+
     private static boolean refused(CompletionStage<WebSocket> line) {
         try {
             line.toCompletableFuture().join();
