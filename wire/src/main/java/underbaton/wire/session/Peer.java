@@ -107,6 +107,11 @@ public final class Peer {
     /** Whether it has answered a packet at once; one that answers now and then does not tell a loss from a pause. */
     private boolean prompt;
 
+    /** Nothing more is taken for it: it waits for the word that what it was told has come. */
+    private boolean leaving;
+
+    private long leavesAtNanos;
+
     private final long[] sentAtNanos = new long[REMEMBERED];
     boolean owesFeedback;
 
@@ -200,20 +205,20 @@ public final class Peer {
      * @return whether the session was open and the network took them
      */
     public synchronized boolean send(List<? extends MidiMessage> messages) {
-        if (!isOpen()) {
+        if (!isOpen() || leaving) {
             return false;
         }
         long now = endpoint.nanos();
-        List<MidiMessage> leaving = new ArrayList<>();
+        List<MidiMessage> going = new ArrayList<>();
         for (MidiMessage message : messages) {
             for (MidiMessage command : message.commands()) {
-                if (!held.takes(command, leaving, now, patience())) {
-                    leaving.addAll(held.before(command));
-                    leaving.add(command);
+                if (!held.takes(command, going, now, patience())) {
+                    going.addAll(held.before(command));
+                    going.add(command);
                 }
             }
         }
-        return leaving.isEmpty() || sendNow(leaving);
+        return going.isEmpty() || sendNow(going);
     }
 
     /** How long something may be held back for the sake of what came before it, ns. */
@@ -271,14 +276,30 @@ public final class Peer {
         return (guards < 10 ? 10 : guards < 25 ? 25 : guards < 45 ? 50 : 200) * MILLI;
     }
 
-    /** Sends what was held; before a goodbye. */
-    synchronized void settle() {
-        if (isOpen()) {
+    /**
+     * Sends what was held and takes nothing more; before a goodbye.
+     *
+     * @return whether it is to be waited for that the machine says it has all, until {@code deadline} at most
+     */
+    synchronized boolean saysItsLast(long deadline) {
+        if (isOpen() && !leaving) {
             List<MidiMessage> rest = held.all();
             if (!rest.isEmpty()) {
                 sendNow(rest);
             }
+            leaving = true;
+            leavesAtNanos = deadline;
         }
+        return leaving && feedback && isUnsettled();
+    }
+
+    synchronized boolean isLeaving() {
+        return leaving && isOpen();
+    }
+
+    /** Whether all was said that was to be said to it, and has come, or has had its time. */
+    synchronized boolean hasLeft(long now) {
+        return leaving && (!isUnsettled() || now - leavesAtNanos >= 0);
     }
 
     /** Whether something is on its way of which the peer has not said that it is there. */

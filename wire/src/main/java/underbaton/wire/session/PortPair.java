@@ -79,6 +79,11 @@ final class PortPair implements AutoCloseable {
         drain(data, receiver);
     }
 
+    /** Hands on what waits in the data port; also from within {@link #read}, when its receiver has done with its datagram. */
+    void readData(Receiver receiver) throws IOException {
+        drain(data, receiver);
+    }
+
     private void drain(DatagramChannel channel, Receiver receiver) throws IOException {
         for (int i = 0; i < MOST_AT_ONCE; i++) {
             incoming.clear();

@@ -47,6 +47,9 @@ public final class SessionEndpoint implements AutoCloseable {
     /** While something is under way of which nobody has said that it arrived. */
     private static final long SHORT_TICK_MILLIS = 5;
 
+    /** How long a goodbye waits for the word that what was said before it has come. */
+    private static final long LAST_WORD = 500 * MILLI;
+
     private static final long SYNC_EVERY = 2000 * MILLI;
     private static final long SYNC_RETRY = 500 * MILLI;
     private static final int SYNC_TRIES = 4;
@@ -168,8 +171,19 @@ public final class SessionEndpoint implements AutoCloseable {
         return ports.sendData(packet, to);
     }
 
+    /**
+     * Nothing more is said to it. The goodbye goes by the other port and could overtake what was said last, or outlive it: it waits
+     * until that has come, on a machine that tells.
+     */
     void leave(Peer peer) {
-        peer.settle();
+        if (peer.saysItsLast(clock.nanos() + LAST_WORD) && !closed) {
+            ports.wake();
+        } else {
+            part(peer);
+        }
+    }
+
+    private void part(Peer peer) {
         sayGoodbye(peer);
         peer.become(Peer.State.CLOSED, "closed");
         peers.remove(peer);
@@ -191,8 +205,10 @@ public final class SessionEndpoint implements AutoCloseable {
         if (closed) {
             return;
         }
-        closed = true;
         peers.forEach(this::leave);
+        awaitLastWords();
+        closed = true;
+        peers.forEach(this::part);
         loop.end();
         ports.wake();
         loop.close();
@@ -200,6 +216,13 @@ public final class SessionEndpoint implements AutoCloseable {
             ports.close();
         } catch (IOException gone) {
             peers.clear();
+        }
+    }
+
+    private void awaitLastWords() {
+        long end = clock.nanos() + LAST_WORD;
+        while (peers.stream().anyMatch(Peer::isLeaving) && clock.nanos() - end < 0) {
+            LockSupport.parkNanos(this, SHORT_TICK_MILLIS * MILLI);
         }
     }
 
@@ -212,7 +235,9 @@ public final class SessionEndpoint implements AutoCloseable {
         for (Peer peer : peers) {
             acknowledge(peer);
             peer.guard(now);
-            if (peer.nextActionNanos - now <= 0) {
+            if (peer.hasLeft(now)) {
+                part(peer);
+            } else if (peer.nextActionNanos - now <= 0) {
                 act(peer, now);
             }
         }
@@ -264,6 +289,9 @@ public final class SessionEndpoint implements AutoCloseable {
             pendingWith(rejection.token(), from, control)
                     .ifPresent(p -> retry(p, now, "it refuses our invitation; allow “" + name + "” to connect there"));
         } else if (packet instanceof SessionPacket.Goodbye goodbye) {
+            if (control) {
+                takeWhatCameBefore();
+            }
             speaking(goodbye.ssrc(), from, control)
                     .filter(p -> p.token == goodbye.token())
                     .ifPresent(p -> farewell(p, now));
@@ -274,6 +302,15 @@ public final class SessionEndpoint implements AutoCloseable {
                 p.heardAt(now);
                 p.acknowledged(feedback.sequence(), now);
             });
+        }
+    }
+
+    /** What was said before a goodbye waits in the other port. */
+    private void takeWhatCameBefore() {
+        try {
+            ports.readData(this::take);
+        } catch (IOException gone) {
+            // The loop's next look at the ports meets it too, and tells.
         }
     }
 
@@ -302,7 +339,7 @@ public final class SessionEndpoint implements AutoCloseable {
             return;
         }
         Peer guest = known.orElseGet(() -> {
-            room.leaves().ifPresent(this::leave);
+            room.leaves().ifPresent(this::part);
             return newGuest(in, from);
         });
         if (guest.token != in.token() || !guest.isOpen()) {
