@@ -244,8 +244,11 @@ public final class DryRun {
             long lasts = play.endNanos();
             // What begins the next item is for that one to give.
             long last = play.goesStraightOn() ? lasts - 1 : lasts;
-            PlaybackState end =
-                    Engine.step(play.state(), Event.pass(last)).next().handingOn();
+            PlaybackState rests = play.state();
+            // One without cues is over at once, when a later item begins by itself behind the one before.
+            PlaybackState end = last < rests.nowNanos()
+                    ? rests.handingOn()
+                    : Engine.step(rests, Event.pass(last)).next().handingOn();
             return new ItemRun(item, before, shown, starts, lasts, Carried.of(end.shifted(-lasts)));
         }
 

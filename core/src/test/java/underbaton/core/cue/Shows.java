@@ -2,13 +2,15 @@ package underbaton.core.cue;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
-import underbaton.core.rig.Wording;
+import underbaton.core.rig.Remarks;
+import underbaton.core.rig.SpeechWording;
 
 /** Small made-up shows for tests. */
 public final class Shows {
@@ -48,7 +50,17 @@ public final class Shows {
     /** Into the phrasebook of the last device. */
     public static Show phrase(Show show, String name, String says, Effect effect) {
         Device device = show.devices().get(show.devices().size() - 1);
-        return show.withPhrase(device.id(), new Phrase(0, name, new Wording(Numbering.WIRE).read(says), effect, false));
+        return show.withPhrase(
+                device.id(),
+                new Phrase(
+                        0,
+                        name,
+                        new SpeechWording(Numbering.WIRE).read(says),
+                        Optional.empty(),
+                        effect,
+                        false,
+                        false,
+                        Remarks.NONE));
     }
 
     /** Into the last item. */

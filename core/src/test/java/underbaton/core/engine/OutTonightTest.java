@@ -22,6 +22,7 @@ import underbaton.core.plan.OutTonight.Kind;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.Planner;
+import underbaton.core.rig.Effect;
 
 /** What is out tonight sends nothing and is passed over; what is put back takes part again. */
 class OutTonightTest {
@@ -124,6 +125,40 @@ class OutTonightTest {
         assertThat(state.absent().get(machine).back()).isTrue();
         order(new Order.BringUp(machine));
         assertThat(sent()).hasSize(1);
+    }
+
+    /** One message of two has left: the machine is not where the phrase would have brought it. */
+    @Test
+    void aPhraseOfWhichOnlyTheBeginningLeftIsToldAnew() {
+        show = Shows.phrase(show, "Patch", "program 1; after 20 ms control 80 to 1", Effect.HOLDS);
+        show = Shows.cue(show, "12", "by hand", "Patch");
+        begin();
+        order(new Order.StandBy(cue("12")));
+        int machine = state.standbyCue().orElseThrow().calls().get(0).deviceId();
+        order(new Order.Go());
+        assertThat(sent()).hasSize(1);
+        arm(Kind.MACHINE, machine, false);
+        pass();
+        assertThat(sent()).isEmpty();
+        arm(Kind.MACHINE, machine, true);
+        pass();
+        assertThat(sent()).containsExactly("catch-up C1 01", "catch-up B1 50 01");
+        order(new Order.Fire(
+                state.plan().cues().get(state.plan().indexOf(cue("12"))).calls().get(0), "by hand"));
+        order(new Order.Lost(machine));
+        pass();
+        order(new Order.Found(machine));
+        order(new Order.BringUp(machine));
+        pass();
+        assertThat(sent())
+                .as("said into the void, and once more")
+                .containsExactly("by hand C1 01", "by hand B1 50 01", "catch-up C1 01", "catch-up B1 50 01");
+    }
+
+    private void pass() {
+        Step step = Engine.step(state, Event.pass(state.nowNanos() + SECOND));
+        state = step.next();
+        sent.addAll(step.messages());
     }
 
     static LongStream seeds() {

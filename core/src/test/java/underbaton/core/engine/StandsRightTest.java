@@ -178,6 +178,16 @@ class StandsRightTest extends PlayedShow {
     }
 
     @Test
+    void what_ends_something_that_runs_is_told_at_its_place_too() {
+        show = show.withDevice(show.devices().get(1).withTiming(500, 0));
+        vamp("Stop");
+        pass(900);
+        assertThat(sent()).isEmpty();
+        pass(600);
+        assertThat(sent()).singleElement().asString().startsWith("cue 20").endsWith("@ 8000");
+    }
+
+    @Test
     void an_edit_in_a_vamp_tells_nothing_of_its_next_pass_twice() {
         vamp("Blue");
         pass(700);

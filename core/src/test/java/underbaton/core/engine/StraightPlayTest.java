@@ -26,6 +26,7 @@ import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
 import underbaton.core.rig.Remarks;
 import underbaton.core.rig.SpeechWording;
+import underbaton.core.rig.StepList;
 import underbaton.core.score.Score;
 
 /** When the book, played straight, presses GO, when an item is over, and what stands just before a place of it. */
@@ -223,6 +224,25 @@ class StraightPlayTest extends PlayedShow {
         assertThat(lights(run.before(4711, 0)))
                 .as("of no item the end of the book")
                 .isEqualTo("Blue");
+    }
+
+    @Test
+    void whatFollowsAcrossAnItemWithoutCuesComesOnce() {
+        show = Shows.device(show, "Tablet", Department.WORDS, 5);
+        Device tablet = show.devices().get(2).withStepLists(StepList.read("song of 9 every 50 ms"));
+        show = Shows.phrase(show.withDevice(tablet), "Next", "note 48", Effect.of("steps song by +1"));
+        cue("1", "by hand", "Amber");
+        item("Empty", 0);
+        item("Three", 0);
+        cue("2", "after 3.3 s", "Next");
+        cue("3", "by hand", "Blue");
+        PlaybackState there = run().before(index("3"));
+        assertThat(there.told()
+                        .device(tablet.id())
+                        .pointer("song")
+                        .orElseThrow()
+                        .place())
+                .hasValue(2);
     }
 
     @Test

@@ -304,28 +304,37 @@ final class StraightWorld extends WalkedWorld {
                 hurried |= !isAtRest() || awaitsBefore(state.standby());
             }
             before = where == ItemProgress.BEFORE;
-            long stands = stood.applyAsLong(cue) - (where == stoodAt ? stoodNanos : 0);
-            if (where < 0 || stands <= 0) {
-                order(new Order.Go());
-                continue;
-            }
-            stoodAt = where;
-            stoodNanos = stood.applyAsLong(cue);
-            order(new Order.Pause());
-            pass(stands);
-            order(new Order.Go());
-            order(new Order.Resume());
+            give(where, stood.applyAsLong(cue));
         }
         while (state.standby() < end) {
-            long where = given.applyAsLong(state.plan().cues().get(state.standby()));
-            boolean gives = !isStillToCome(where, position);
-            order(gives ? new Order.Go() : new Order.Next());
+            PlannedCue cue = state.plan().cues().get(state.standby());
+            long where = given.applyAsLong(cue);
+            if (isStillToCome(where, position)) {
+                order(new Order.Next());
+            } else {
+                give(where, stood.applyAsLong(cue));
+            }
         }
         while (stillBefore(position)) {
             playOn(Math.min(SECOND, dueAt(position) - 1 - state.nowNanos()));
         }
         hurried |= state.progress().itemId() != itemId;
         order(new Order.Pace(permille));
+    }
+
+    /** @param stood how long the music stands there before it is given, ns, with what was given there before */
+    private void give(long where, long stood) {
+        long stands = stood - (where == stoodAt ? stoodNanos : 0);
+        if (where < 0 || stands <= 0) {
+            order(new Order.Go());
+            return;
+        }
+        stoodAt = where;
+        stoodNanos = stood;
+        order(new Order.Pause());
+        pass(stands);
+        order(new Order.Go());
+        order(new Order.Resume());
     }
 
     /** What was given farther on, before the music was put back, is still to be given; a nudge takes nothing back. */

@@ -2,6 +2,7 @@ package underbaton.core.engine.device;
 
 import java.util.List;
 import org.pcollections.PMap;
+import underbaton.core.midi.Message;
 import underbaton.core.plan.Level;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Control;
@@ -42,6 +43,11 @@ public record Absence(DeviceState state, PMap<Control, Level> levels, boolean re
     /** It hears where a control is to be, being back. */
     public Absence with(Control control, Level level) {
         return new Absence(state, levels.plus(control, level), reached, armed);
+    }
+
+    /** It does not hear the rest of something that it has heard the beginning of. */
+    Absence without(Message cut, Control control) {
+        return new Absence(state.without(cut), levels.minus(control), reached, armed);
     }
 
     /** With a pointer that somebody has seen on the machine. */

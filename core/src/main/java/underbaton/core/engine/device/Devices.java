@@ -108,6 +108,14 @@ public final class Devices {
         levels.remove(Control.of(deviceId, cut));
     }
 
+    /** A message of something that it was told before is said; where it is away it has heard the beginning at most. */
+    public void said(int deviceId, Message rest) {
+        Absence absence = absent.get(deviceId);
+        if (absence != null && !absence.back()) {
+            absent = absent.plus(deviceId, absence.without(rest, Control.of(deviceId, rest)));
+        }
+    }
+
     /** A program that is known as a phrase was chosen on it by hand. */
     public void chosen(PlannedCall call, long nanos, List<StepList> lists) {
         tell(call.deviceId(), of(call.deviceId()).after(call, nanos, lists));

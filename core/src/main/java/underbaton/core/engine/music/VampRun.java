@@ -183,7 +183,8 @@ record VampRun(
     private static boolean canBeTakenBack(PlannedCall call) {
         Effect effect = call.effect();
         boolean stays = effect.takesASlot() || effect.kind() == Effect.Kind.LEVELS;
-        boolean ends = effect.takesAlong(Along.RUNS) || effect.takesAlong(Along.LISTS);
+        boolean ends =
+                effect.kind() == Effect.Kind.STOPS || effect.takesAlong(Along.RUNS) || effect.takesAlong(Along.LISTS);
         return stays && !ends && call.motion().isEmpty();
     }
 
