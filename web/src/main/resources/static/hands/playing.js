@@ -2,8 +2,8 @@
 import { baton } from '../js/baton.js';
 const STILL_HELD_MS = 400;
 
-const all = [...document.querySelectorAll('.key')];
-const byDigits = new Map(all.map((key) => [key.dataset.digits, key]));
+/** As they stand now: an edit draws them anew. */
+const keys = () => [.../** @type {NodeListOf<HTMLButtonElement>} */ (document.querySelectorAll('.key'))];
 const typed = document.getElementById('typed');
 
 // ---- pressing and letting go, whatever does it
@@ -48,24 +48,26 @@ document.addEventListener('line', (e) => {
 
 // ---- fingers and mouse
 
-all.forEach((key) => {
-  key.addEventListener('pointerdown', (e) => {
-    if (e.button) return;
-    if (e.isTrusted) key.setPointerCapture(e.pointerId);
-    press(key, `pointer ${e.pointerId}`);
-  });
-  ['pointerup', 'pointercancel', 'lostpointercapture'].forEach((end) =>
-    key.addEventListener(end, (e) => letGo(key, `pointer ${e.pointerId}`)),
-  );
-  key.addEventListener('contextmenu', (e) => e.preventDefault());
+const keyOf = (e) => /** @type {HTMLButtonElement} */ (e.target.closest?.('.key'));
+document.addEventListener('pointerdown', (e) => {
+  const key = keyOf(e);
+  if (!key || key.disabled || e.button) return;
+  if (e.isTrusted) key.setPointerCapture(e.pointerId);
+  press(key, `pointer ${e.pointerId}`);
 });
+for (const end of ['pointerup', 'pointercancel', 'lostpointercapture']) {
+  document.addEventListener(end, (/** @type {PointerEvent} */ e) =>
+    held.forEach((hands, key) => letGo(key, `pointer ${e.pointerId}`)),
+  );
+}
+document.addEventListener('contextmenu', (e) => keyOf(e) && e.preventDefault());
 
 // ---- the keyboard: digits, or Enter on the key that has focus
 
 let row = '';
 const show = (words) => {
   typed.textContent = words;
-  all.forEach((key) =>
+  keys().forEach((key) =>
     key.classList.toggle(
       'row-typed',
       row !== '' && key.dataset.digits.length > 1 && key.dataset.digits.startsWith(row),
@@ -74,7 +76,8 @@ const show = (words) => {
 };
 
 function digit(e) {
-  const key = byDigits.get(row + e.key);
+  const all = keys();
+  const key = all.find((k) => k.dataset.digits === row + e.key);
   if (key) {
     press(key, `key ${e.code}`);
     row = '';
@@ -110,23 +113,23 @@ document.addEventListener('keyup', (e) => held.forEach((hands, key) => letGo(key
 
 // ---- what the machines were told, by whatever
 
-document.addEventListener('live', ({ detail }) => {
-  if (detail.topic !== 'hands') return;
-  const { lights, asks } = JSON.parse(detail.data);
-  all.forEach((key) => {
-    const light = lights[key.dataset.key];
-    if (light === undefined) {
-      key.disabled = true;
-      return;
-    }
-    ['on', 'off', 'unknown'].forEach((name) => key.classList.toggle(name, name === light));
-    key.setAttribute('aria-pressed', String(light === 'on'));
+let told = { lights: {}, asks: {} };
+const light = () =>
+  keys().forEach((key) => {
+    const is = told.lights[key.dataset.key];
+    key.disabled = is === undefined;
+    if (key.disabled) return;
+    ['on', 'off', 'unknown'].forEach((name) => key.classList.toggle(name, name === is));
+    key.setAttribute('aria-pressed', String(is === 'on'));
     ask(
       key,
-      asks[key.dataset.key] || 0,
-      { on: ', is on', off: ', is off' }[key.dataset.way === 'PRESS' ? '' : light] || '',
+      told.asks[key.dataset.key] || 0,
+      { on: ', is on', off: ', is off' }[key.dataset.way === 'PRESS' ? '' : is] || '',
     );
   });
+document.addEventListener('live', (/** @type {CustomEvent} */ e) => {
+  if (e.detail.topic === 'hands') told = JSON.parse(e.detail.data);
+  if (e.detail.topic === 'hands' || e.detail.topic.startsWith('keys:')) light();
 });
 
 function ask(key, ms, stands) {

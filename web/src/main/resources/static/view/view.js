@@ -1,4 +1,5 @@
 // A department's view: what stands in it comes drawn; how far off it is, is counted here, on the beat, also while the line is gone.
+import '../js/awake.js';
 import { baton } from '../js/baton.js';
 import { here, last, until, whenMoved } from '../js/music.js';
 
@@ -96,27 +97,8 @@ const tellLate = () => {
   text(late, '[data-late]', `${Math.round(silent / 1000)} s`);
 };
 
-// Another show is on the desk, or none: the link stays, and shows that one.
-let again = 0;
-const elsewhere = () => {
-  if (again || !document.querySelector('[data-gone]')) return;
-  again = setTimeout(() => location.reload(), 3000);
-};
-
-let awake = null;
-const stayAwake = async () => {
-  if (document.hidden || !navigator.wakeLock) return;
-  awake = await navigator.wakeLock.request('screen').catch(() => awake);
-};
-document.addEventListener('visibilitychange', stayAwake);
-stayAwake();
-
 whenMoved(count);
-document.addEventListener('live', () => {
-  count();
-  elsewhere();
-});
-elsewhere();
+document.addEventListener('live', count);
 setInterval(() => {
   count();
   tellLate();

@@ -11,12 +11,14 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ConcurrentSkipListMap;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicLong;
 import java.util.concurrent.locks.LockSupport;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.authority.AuthorityUtils;
@@ -24,6 +26,7 @@ import org.springframework.security.core.context.SecurityContext;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.security.core.context.SecurityContextImpl;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
@@ -46,6 +49,7 @@ public class Guests implements Admission {
     private static final long LOOK_EVERY_NANOS = TimeUnit.MILLISECONDS.toNanos(500);
 
     private final GuestMapper mapper;
+    private final TransactionTemplate transactions;
     private final Clock clock;
     private final Live live;
     private final SecureRandom random = new SecureRandom();
@@ -54,13 +58,33 @@ public class Guests implements Admission {
     private final AtomicLong lastId = new AtomicLong();
     private final Loop loop;
 
-    Guests(GuestMapper mapper, Clock clock, Live live, Loops loops) {
+    Guests(GuestMapper mapper, TransactionTemplate transactions, Clock clock, Live live, Loops loops) {
         this.mapper = mapper;
+        this.transactions = transactions;
         this.clock = clock;
         this.live = live;
-        mapper.all().forEach(g -> guests.put(g.id(), g));
+        kept();
         lastId.set(guests.keySet().stream().mapToLong(id -> id).max().orElse(0));
         loop = loops.start("guests", this::look);
+    }
+
+    private void kept() {
+        Map<Long, Set<GivenPage>> pages = mapper.pages().stream()
+                .collect(Collectors.groupingBy(
+                        GuestMapper.KeptPage::guestId,
+                        Collectors.mapping(p -> new GivenPage(p.showId(), p.pageId()), Collectors.toSet())));
+        mapper.all()
+                .forEach(g -> guests.put(
+                        g.id(),
+                        new Guest(
+                                g.id(),
+                                g.name(),
+                                g.role(),
+                                g.digest(),
+                                g.address(),
+                                g.sinceMs(),
+                                g.untilMs(),
+                                Set.copyOf(pages.getOrDefault(g.id(), Set.of())))));
     }
 
     private long nowMs() {
@@ -100,7 +124,8 @@ public class Guests implements Admission {
                 digest(shown),
                 address,
                 now,
-                howLong.map(h -> now + h.toMillis()).orElse(0L));
+                howLong.map(h -> now + h.toMillis()).orElse(0L),
+                Set.of());
         mapper.add(guest);
         guests.put(guest.id(), guest);
         live.changed("venue");
@@ -131,10 +156,27 @@ public class Guests implements Admission {
         Guest g = guests.get(id);
         if (g != null) {
             mapper.role(id, role);
-            guests.put(id, new Guest(id, g.name(), role, g.digest(), g.address(), g.sinceMs(), g.untilMs()));
-            // Its pages come again with what it may now.
-            live.end(who -> isOf(who, id));
+            put(g.with(role));
         }
+    }
+
+    /** From now on it works the keys of these pages of a show alone; of none, of all. */
+    public void give(long id, int showId, Set<Integer> pageIds) {
+        Guest g = guests.get(id);
+        if (g != null) {
+            transactions.executeWithoutResult(t -> {
+                mapper.deletePages(id, showId);
+                pageIds.forEach(p -> mapper.addPage(id, new GivenPage(showId, p)));
+            });
+            put(g.with(showId, pageIds));
+        }
+    }
+
+    /** Its pages come again with what it may now. */
+    private void put(Guest changed) {
+        guests.put(changed.id(), changed);
+        live.end(who -> isOf(who, changed.id()));
+        live.changed("venue");
     }
 
     /** It is out at once; its line too. */

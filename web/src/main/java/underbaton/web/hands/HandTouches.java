@@ -11,12 +11,15 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Component;
 import underbaton.core.cue.HandKey;
+import underbaton.core.cue.HandPage;
+import underbaton.core.cue.Hands;
 import underbaton.core.engine.key.KeyTouch;
 import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loop;
 import underbaton.core.loop.Loops;
 import underbaton.core.plan.PlannedKey;
 import underbaton.core.rig.Refusal;
+import underbaton.web.access.Visitor;
 import underbaton.web.live.Orders;
 import underbaton.web.stage.NotOnDesk;
 import underbaton.web.stage.Stage;
@@ -68,7 +71,7 @@ class HandTouches implements Orders {
     }
 
     private void touch(Grip grip) {
-        PlannedKey key = key(grip.showId, grip.keyId);
+        PlannedKey key = given(grip.showId, grip.keyId);
         if (key.key().way() == HandKey.Way.HELD) {
             held.put(grip, clock.nanos());
         }
@@ -90,8 +93,21 @@ class HandTouches implements Orders {
         stage.touch(grip.showId, key(grip.showId, grip.keyId), how, "hand: ");
     }
 
+    /** One that may be touched by who asks. @throws Refusal when it was not given to the device, or is not there */
+    PlannedKey given(int showId, int keyId) {
+        PlannedKey key = key(showId, keyId);
+        HandPage page = stage.openShow()
+                .flatMap(s -> Hands.pageOf(s, keyId))
+                .orElseThrow(() -> new Refusal("key", "That key is gone; reload the page."));
+        if (!Visitor.asks().orElse(Visitor.HERE).works(showId, page.id())) {
+            throw new Refusal(
+                    "key", "This device was not given the page “" + page.name() + "”; ask who runs the show for it.");
+        }
+        return key;
+    }
+
     /** @throws Refusal when the show as it is played has no such key */
-    PlannedKey key(int showId, int keyId) {
+    private PlannedKey key(int showId, int keyId) {
         return stage.playback(showId)
                 .orElseThrow(NotOnDesk::new)
                 .plan()

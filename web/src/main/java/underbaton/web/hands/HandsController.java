@@ -94,7 +94,7 @@ class HandsController {
     @PostMapping("/shows/{showId}/hands/keys/{keyId}/touch")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void touch(@PathVariable int showId, @PathVariable int keyId, @RequestParam(defaultValue = "press") String how) {
-        stage.touch(showId, touches.key(showId, keyId), way(how), "hand: ");
+        stage.touch(showId, touches.given(showId, keyId), way(how), "hand: ");
     }
 
     private static KeyTouch way(String how) {

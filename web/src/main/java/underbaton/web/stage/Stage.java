@@ -174,6 +174,7 @@ public class Stage {
         backups.keep(show);
         live.changed("desk");
         live.changed("view");
+        live.changed("keys");
     }
 
     /** How the show stood when a crash came, if it was put on the desk after one. */
@@ -218,6 +219,7 @@ public class Stage {
         lines.disconnect();
         live.changed("desk");
         live.changed("view");
+        live.changed("keys");
     }
 
     /** What a clock says thirty times a second is no signal, nor is what is said in our own words. */

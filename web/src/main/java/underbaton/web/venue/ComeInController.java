@@ -14,7 +14,6 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
-import underbaton.core.cue.Show;
 import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
 import underbaton.web.access.Guests;
@@ -22,7 +21,6 @@ import underbaton.web.access.OperatorPassword;
 import underbaton.web.access.Role;
 import underbaton.web.access.Visitor;
 import underbaton.web.access.WaitingDevices;
-import underbaton.web.stage.Stage;
 
 /** The door as those see it who stand before it: they ask to be let in, wait, and come in. */
 @Controller
@@ -36,13 +34,11 @@ class ComeInController {
     private final WaitingDevices waiting;
     private final Guests guests;
     private final OperatorPassword password;
-    private final Stage stage;
 
-    ComeInController(WaitingDevices waiting, Guests guests, OperatorPassword password, Stage stage) {
+    ComeInController(WaitingDevices waiting, Guests guests, OperatorPassword password) {
         this.waiting = waiting;
         this.guests = guests;
         this.password = password;
-        this.stage = stage;
     }
 
     @GetMapping("/come-in")
@@ -102,14 +98,13 @@ class ComeInController {
     @GetMapping("/start")
     String start() {
         Role role = Visitor.asks().map(Visitor::role).orElse(Role.VIEWER);
-        int show = stage.openShow().map(Show::id).orElse(0);
         if (role == Role.OPERATOR || role == Role.WRITER) {
             return "redirect:/";
         }
-        if (show == 0 || role == Role.VIEWER) {
+        if (role == Role.VIEWER) {
             return "redirect:/view";
         }
-        return role == Role.CALLER ? "redirect:/call" : "redirect:/shows/" + show + "/hands";
+        return role == Role.CALLER ? "redirect:/call" : "redirect:/hands";
     }
 
     /** The device is no longer let in, by its own wish. */

@@ -1,11 +1,14 @@
 package underbaton.web.venue;
 
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import org.springframework.stereotype.Controller;
 import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import underbaton.core.cue.Show;
 import underbaton.web.access.Guests;
 import underbaton.web.access.OperatorPassword;
 import underbaton.web.access.Role;
@@ -14,6 +17,7 @@ import underbaton.web.access.WaitingDevices;
 import underbaton.web.kernel.Alarms;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
+import underbaton.web.stage.Stage;
 
 /** The door to the venue, opened and shut; who is let in, as what, for how long. */
 @Controller
@@ -27,6 +31,7 @@ class VenueController {
     private final WaitingDevices waiting;
     private final OperatorPassword password;
     private final Alarms alarms;
+    private final Stage stage;
 
     VenueController(
             VenueDoor door,
@@ -34,6 +39,7 @@ class VenueController {
             WaitingDevices waiting,
             OperatorPassword password,
             Alarms alarms,
+            Stage stage,
             Live live,
             Painting painting) {
         this.door = door;
@@ -41,15 +47,18 @@ class VenueController {
         this.waiting = waiting;
         this.password = password;
         this.alarms = alarms;
+        this.stage = stage;
         live.paints("venue", showId -> painting.of("venue/people", "people", Map.of("venue", view())));
     }
 
     private VenueView view() {
+        Optional<Show> show = stage.openShow();
         return new VenueView(
                 waiting.all(),
                 guests.all().stream()
-                        .map(g -> VenueView.Line.of(g, guests.seen(g.id())))
-                        .toList());
+                        .map(g -> VenueView.Line.of(g, guests.seen(g.id()), show))
+                        .toList(),
+                show.map(Show::id).orElse(0));
     }
 
     @GetMapping("/venue")
@@ -102,6 +111,13 @@ class VenueController {
     @PostMapping("/venue/role")
     String role(@RequestParam long id, @RequestParam Role role) {
         guests.role(id, role);
+        return AGAIN;
+    }
+
+    /** The pages of hand cues that it works alone; all where none is ticked. */
+    @PostMapping("/venue/hands")
+    String hands(@RequestParam long id, @RequestParam int showId, @RequestParam(defaultValue = "") Set<Integer> pages) {
+        guests.give(id, showId, pages);
         return AGAIN;
     }
 

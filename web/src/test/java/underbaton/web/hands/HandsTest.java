@@ -266,10 +266,8 @@ class HandsTest extends TouchedBoard {
         heard("92 3C 7F");
         other.close();
         heard("90 01 7F");
-        Assertions.assertThat(baton.bean(Stage.class).troubles(show))
-                .first()
-                .asString()
-                .contains("“Ring” was held on a page that is gone");
+        until("told on the Desk", () -> baton.bean(Stage.class).troubles(show).stream()
+                .anyMatch(t -> t.contains("“Ring” was held on a page that is gone")));
 
         HandTouches touches = baton.bean(HandTouches.class);
         touches.take("touch " + key("Ring"), show, "a tablet/1/");

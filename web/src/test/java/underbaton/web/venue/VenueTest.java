@@ -23,11 +23,13 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import underbaton.core.cue.Hands;
 import underbaton.core.traffic.Traffic;
 import underbaton.web.UnderBaton;
 import underbaton.web.access.Role;
 import underbaton.web.access.VenueAtHand;
 import underbaton.web.access.Visitor;
+import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
 
 /** The door as people use it: one at the computer that runs the show, others before the door, some of them strangers. */
@@ -77,6 +79,64 @@ class VenueTest {
         assertThat(phone.locator("body")).hasClass(java.util.regex.Pattern.compile("line-gone"));
         phone.reload();
         assertThat(phone).hasURL(venue.url("/come-in"));
+    }
+
+    @Test
+    void a_tablet_works_the_pages_of_hand_cues_that_it_was_given_and_no_others() throws Exception {
+        Page tablet = baton.browser(820, 1180);
+        venue.comesIn(tablet, Role.HANDS, "/start");
+        assertThat(tablet).hasURL(venue.url("/hands"));
+        assertThat(tablet.locator(".pages a")).hasText(new String[] {"Night", "Band"});
+        Page operator = baton.open("/venue");
+        Locator works = operator.locator("[data-guest=hands] .works");
+        works.locator("summary").click();
+        works.getByLabel("Band").check();
+        works.getByText("Give these alone").click();
+        assertThat(works.locator("summary")).hasText("Band");
+
+        // What it may is asked at each touch, whatever its page still shows.
+        tablet.navigate(venue.url("/hands"));
+        assertThat(tablet.locator(".pages")).hasCount(0);
+        Locator key = tablet.locator(".key").first();
+        assertThat(key).isEnabled();
+        key.dispatchEvent("pointerdown");
+        key.dispatchEvent("pointerup");
+        String name = key.locator("b").textContent();
+        until("done, and by whom", () -> isLogged("hand: " + name + ", hands"));
+        int rain = key("Rain");
+        key.evaluate("(key, id) => (key.dataset.key = id)", rain);
+        key.dispatchEvent("pointerdown");
+        key.dispatchEvent("pointerup");
+        assertThat(tablet.locator("#notice")).containsText("was not given the page “Night”");
+        assertThat(isLogged("hand: Rain")).isFalse();
+
+        works.locator("summary").click();
+        works.getByLabel("Band").uncheck();
+        works.getByText("Give these alone").click();
+        assertThat(works.locator("summary")).hasText("all pages");
+        tablet.navigate(venue.url("/hands?page=" + pageOf(rain)));
+        assertThat(tablet.locator(".key[data-key='" + rain + "']")).isEnabled();
+        assertThat(new AxeBuilder(tablet).analyze().getViolations()).isEmpty();
+    }
+
+    private int key(String name) {
+        return baton.bean(Shows.class).get(show).hands().stream()
+                .flatMap(p -> p.keys().stream())
+                .filter(k -> k.name().equals(name))
+                .findFirst()
+                .orElseThrow()
+                .id();
+    }
+
+    private int pageOf(int key) {
+        return Hands.pageOf(baton.bean(Shows.class).get(show), key)
+                .orElseThrow()
+                .id();
+    }
+
+    private static boolean isLogged(String words) {
+        return baton.bean(Traffic.class).after(0, 100_000).stream()
+                .anyMatch(e -> e.toString().contains(words));
     }
 
     @Test
