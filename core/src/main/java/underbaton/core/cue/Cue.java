@@ -1,7 +1,9 @@
 package underbaton.core.cue;
 
 import java.util.List;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import underbaton.core.rig.Department;
 import underbaton.core.rig.Refusal;
 import underbaton.core.rig.Remarks.Mark;
 
@@ -74,6 +76,22 @@ public record Cue(
     public Cue withCallsFor(int deviceId, List<Call> deviceCalls) {
         return withCalls(Stream.concat(calls.stream().filter(c -> c.deviceId() != deviceId), deviceCalls.stream())
                 .toList());
+    }
+
+    /**
+     * What of its note is for a department: of its parts, between semicolons or on lines of their own, those that begin with its code and
+     * a colon ({@code CM: close on the oar; LX: haze}), without that, and those that begin with none.
+     */
+    public String noteFor(Department department) {
+        return note.lines()
+                .flatMap(line -> Stream.of(line.split(";")))
+                .map(String::strip)
+                .filter(part -> Department.begins(part).map(department::equals).orElse(true))
+                .map(part -> Department.begins(part).isEmpty()
+                        ? part
+                        : part.substring(part.indexOf(':') + 1).strip())
+                .filter(part -> !part.isEmpty())
+                .collect(Collectors.joining("; "));
     }
 
     /** What it says to this machine, in the order of the calls. */

@@ -1,8 +1,10 @@
 package underbaton.core.rig;
 
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.regex.Pattern;
 
 /** Who works a machine. The code is what the pages print beside the department's own mark. */
@@ -45,6 +47,14 @@ public enum Department {
                 .map(Map.Entry::getKey)
                 .findFirst()
                 .orElse(LIGHTS);
+    }
+
+    /** Whose code a line begins with, and a colon behind it; in whatever letters. */
+    public static Optional<Department> begins(String line) {
+        String start = line.strip().toUpperCase(Locale.ROOT);
+        return Arrays.stream(values())
+                .filter(d -> start.startsWith(d.code + ":"))
+                .findFirst();
     }
 
     /** Its code in small letters, by which styles and drawings know it. */

@@ -22,7 +22,7 @@ record StageView(
     static StageView of(Show show, PlaybackState state, Optional<Timings> timings, Clock clock) {
         List<DepartmentView> all = Arrays.stream(Department.values())
                 .filter(d -> state.plan().devices().stream().anyMatch(m -> m.department() == d))
-                .map(d -> DepartmentView.of(show, state, new DepartmentView.Whose(d, Optional.empty()), clock))
+                .map(d -> DepartmentView.of(show, state, new Whose(d, Optional.empty(), Optional.empty()), clock))
                 .toList();
         Optional<DepartmentView> any = all.stream().findFirst();
         return new StageView(

@@ -14,6 +14,7 @@ import underbaton.core.engine.PlaybackState;
 import underbaton.core.loop.Clock;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.Phrase;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.record.Recorder;
@@ -43,22 +44,30 @@ class ViewController {
     }
 
     private static String fragment(String whose) {
-        return List.of(STAGE, BAND, CALL).contains(whose) ? whose : "department";
+        if (List.of(STAGE, BAND, CALL).contains(whose)) {
+            return whose;
+        }
+        return whose.split("-").length > 2 ? "camera" : "department";
     }
 
-    /** @param whose a department's code in small letters, with the id of one of its machines behind it where one is meant */
+    /** @param whose a department's code in small letters, with the id of one of its machines behind it where one is meant, and of one of its phrases */
     private Object model(int showId, String whose) {
         PlaybackState state = stage.playback(showId).orElseThrow(NoSuchElementException::new);
         Show show = stage.openShow().filter(s -> s.id() == showId).orElseThrow();
         return switch (whose) {
             case STAGE, BAND -> StageView.of(show, state, recorder.timings(showId, state.plan()), clock);
             case CALL -> CallView.of(show, state);
-            default -> DepartmentView.of(show, state, whose(state, whose), clock);
+            default -> {
+                Whose of = whose(state, whose);
+                yield of.phrase().isPresent()
+                        ? CameraView.of(show, state, of, clock)
+                        : DepartmentView.of(show, state, of, clock);
+            }
         };
     }
 
-    private static DepartmentView.Whose whose(PlaybackState state, String typed) {
-        String[] parts = typed.split("-", 2);
+    private static Whose whose(PlaybackState state, String typed) {
+        String[] parts = typed.split("-");
         Department department = Arrays.stream(Department.values())
                 .filter(d -> d.key().equals(parts[0]))
                 .findFirst()
@@ -66,11 +75,20 @@ class ViewController {
         Optional<Device> device = parts.length == 1
                 ? Optional.empty()
                 : Optional.of(state.plan().devices().stream()
-                        .filter(d -> d.department() == department
-                                && Integer.toString(d.id()).equals(parts[1]))
+                        .filter(d -> d.department() == department && isId(d.id(), parts[1]))
                         .findFirst()
                         .orElseThrow());
-        return new DepartmentView.Whose(department, device);
+        Optional<Phrase> phrase = parts.length < 3
+                ? Optional.empty()
+                : Optional.of(device.orElseThrow().phrases().stream()
+                        .filter(p -> isId(p.id(), parts[2]))
+                        .findFirst()
+                        .orElseThrow());
+        return new Whose(department, device, phrase);
+    }
+
+    private static boolean isId(int id, String typed) {
+        return Integer.toString(id).equals(typed);
     }
 
     /** Which views there are. */
@@ -91,7 +109,7 @@ class ViewController {
         return "view/call";
     }
 
-    @GetMapping("/view/{whose:[a-z]+(?:-[0-9]{1,9})?}")
+    @GetMapping("/view/{whose:[a-z]+(?:-[0-9]{1,9}){0,2}}")
     String one(@PathVariable String whose, Model model) {
         Show show = stage.openShow().orElse(null);
         model.addAttribute("show", show);

@@ -107,6 +107,27 @@ class ViewTest {
         baton.bean(Stage.class).order(show, "stop all", new Order.StopAll());
     }
 
+    @Test
+    void a_camera_sees_whether_it_is_on_air_when_it_comes_and_what_is_asked_of_it() {
+        Page camera = baton.open("/view");
+        camera.getByText("2 wide").click();
+        hasWords(camera, ".tally", "2 wide");
+        hasWords(camera, ".tally", "next");
+        hasWords(camera, ".next .light", "stand by");
+        go();
+        hasWords(camera, ".tally", "on air");
+        hasWords(camera, ".then", "2 wide");
+        baton.bean(Stage.class).order(show, "play", new Order.Play(song(), 0));
+        hasWords(camera, ".tally", "clear");
+        hasWords(camera, ".then", "3 band");
+        baton.bean(Stage.class).order(show, "further on", new Order.Locate(9_000_000_000L));
+        hasWords(camera, ".next .gets", "all six at the rail");
+        assertThat(camera.locator(".next .gets")).not().containsText("haze");
+        assertThat(camera.locator(".next [data-unit]")).hasText(Pattern.compile("bars?|beats?"));
+        assertThat(UnderBaton.serious(new AxeBuilder(camera))).isEmpty();
+        baton.bean(Stage.class).order(show, "stop all", new Order.StopAll());
+    }
+
     private static double seconds(Page page) {
         String shown = page.locator(".next [data-seconds]").textContent();
         return shown.isEmpty() ? Double.MAX_VALUE : Double.parseDouble(shown.replace(" s", ""));
