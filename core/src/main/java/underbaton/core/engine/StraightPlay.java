@@ -210,7 +210,7 @@ final class StraightPlay {
         }
         if (wake <= until) {
             return Optional.of(step(
-                    Event.pass(Math.max(wake, Math.min(sure(rests), looksAhead ? mayRest() : StepContext.NEVER)))));
+                    Event.pass(Math.max(wake, Math.min(sure(rests), looksAhead ? mayRestAt() : StepContext.NEVER)))));
         }
         if (!waits) {
             return Optional.empty();
@@ -401,13 +401,23 @@ final class StraightPlay {
                 .orElse(StepContext.NEVER);
     }
 
-    /** Before this moment it cannot come to rest: what is under way ends then at the earliest. */
+    /** Before this moment it cannot come to rest while the music plays: what comes with it may end a move before its time. */
+    private long mayRestAt() {
+        long comes = state.playing()
+                .filter(p -> !p.ahead().isEmpty())
+                .map(p -> p.dueAt(p.ahead().get(0).nanos()))
+                .orElse(StepContext.NEVER);
+        return Math.min(mayRest(), comes);
+    }
+
+    /** Before this moment it cannot come to rest though the music stands: what is still to be called may end moves, and then they must end. */
     private long mayRest() {
         long last = state.agenda().isEmpty()
                 ? state.nowNanos()
                 : state.agenda().lastKey().dueNanos();
         for (Move move : state.moves().values()) {
-            last = move.isEndless() ? last : Math.max(last, move.endNanos());
+            boolean ends = state.agenda().isEmpty() && !move.isEndless();
+            last = ends ? Math.max(last, move.endNanos()) : last;
         }
         return Math.max(last, state.followOn().map(FollowOn::dueNanos).orElse(last));
     }

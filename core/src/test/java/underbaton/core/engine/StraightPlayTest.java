@@ -227,6 +227,17 @@ class StraightPlayTest extends PlayedShow {
     }
 
     @Test
+    void GOIsPressedWhenAFadeHasBeenCutShortAndNotWhenItWouldHaveEnded() {
+        score("1 4/4\n1 quarter = 120\n20 end");
+        cue("1", "at 1:1", "Bed → 0 %");
+        cue("2", "at 1:2", "Bed → 100 % in 8 s");
+        cue("3", "at 2:1", "Bed → 10 %");
+        cue("4", "by hand", "Blue");
+        cue("5", "at 5:1", "Red");
+        assertThat(fired()).containsExactly("1 @ 0", "2 @ 500", "3 @ 2000", "4 @ 2000", "5 @ 8000");
+    }
+
+    @Test
     void whatFollowsAcrossAnItemWithoutCuesComesOnce() {
         show = Shows.device(show, "Tablet", Department.WORDS, 5);
         Device tablet = show.devices().get(2).withStepLists(StepList.read("song of 9 every 50 ms"));
