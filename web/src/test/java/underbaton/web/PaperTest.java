@@ -6,14 +6,18 @@ import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
 import underbaton.core.cue.Show;
+import underbaton.core.plan.PlannedCall;
 import underbaton.core.plan.PlannedCue;
+import underbaton.core.plan.PlannedItem;
 import underbaton.core.plan.Planner;
+import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
 import underbaton.web.library.Shows;
 
@@ -67,19 +71,67 @@ class PaperTest {
         assertThat(all).containsPattern("[A-Z] \\w+.*, bar \\d+, as [A-Z]");
     }
 
+    /** Each call of a department's machines is on its sheet, in order, and none of the others'. */
     @Test
-    void theWallSheetHasAllBytesAndBothStatesOfASwitch() throws IOException {
-        Device console = show.devices().stream()
-                .filter(d -> d.name().equals("Sound console"))
+    void aDepartmentsSheetHasItsCuesAloneAndWhatTheyTellItBesides() throws IOException {
+        List<String> pages = printed("book/paper?of=cm");
+        assertThat(pages).allMatch(p -> p.contains(show.name() + ", Cameras, "));
+        String all = String.join(" ", pages);
+        Device switcher = machine("Camera switcher");
+        int from = 0;
+        for (PlannedCue cue : Planner.plan(show).cues()) {
+            for (PlannedCall call : cue.calls()) {
+                if (call.deviceId() == switcher.id()) {
+                    String line = "Camera switcher: " + call.phrase();
+                    assertThat(all.indexOf(line, from)).as(cue.label()).isNotNegative();
+                    from = all.indexOf(line, from) + 1;
+                }
+            }
+        }
+        assertThat(all.indexOf("Camera switcher: ", from)).as("no other").isNegative();
+        assertThat(all)
+                .contains("close on the coin")
+                .doesNotContain("haze from here")
+                .doesNotContain("FOH lights:");
+        assertThat(String.join(" ", printed("book/paper?of=lx"))).contains("haze from here");
+    }
+
+    @Test
+    void theRunningOrderSaysWhenEachItemBeginsByThePlan() throws IOException {
+        String all = String.join(" ", printed("book/order"));
+        int seconds = 0;
+        for (PlannedItem item : Planner.plan(show).items()) {
+            String begins = "%d:%02d:%02d".formatted(seconds / 3600, seconds / 60 % 60, seconds % 60);
+            assertThat(all).containsPattern(Pattern.quote(item.item().name()) + ".{1,60}" + begins);
+            seconds += item.seconds();
+        }
+    }
+
+    @Test
+    void theLineListNamesEachMachineAndHowItIsReached() throws IOException {
+        String all = String.join(" ", printed("rig/paper"));
+        for (Device device : show.devices()) {
+            assertThat(all).contains(device.name());
+            if (device.connection() instanceof Connection.Network network) {
+                assertThat(all).contains(network.host() + ":" + network.port());
+            }
+        }
+    }
+
+    private Device machine(String name) {
+        return show.devices().stream()
+                .filter(d -> d.name().equals(name))
                 .findFirst()
                 .orElseThrow();
+    }
+
+    @Test
+    void theWallSheetHasAllBytesAndBothStatesOfASwitch() throws IOException {
+        Device console = machine("Sound console");
         String all = String.join(" ", printed("rig/devices/" + console.id() + "/sheet"));
         console.phrases().forEach(p -> assertThat(all).contains(p.name()));
         assertThat(all).containsPattern("Vox 1 mute .*B5 00 7F \\| B5 .*00 00");
-        Device switcher = show.devices().stream()
-                .filter(d -> d.name().equals("Camera switcher"))
-                .findFirst()
-                .orElseThrow();
+        Device switcher = machine("Camera switcher");
         assertThat(String.join("", printed("rig/devices/" + switcher.id() + "/sheet"))
                         .replace(" ", ""))
                 .contains("2F63616D6572612F70726F6772616D00")

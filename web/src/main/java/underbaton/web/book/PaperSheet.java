@@ -14,6 +14,7 @@ import underbaton.core.exchange.CueTable;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
+import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
 import underbaton.core.score.Score;
@@ -39,7 +40,8 @@ public record PaperSheet(Item item, String head, List<Row> rows) {
     /** @param code of the machine's department */
     public record Gets(String code, String machine, String says) {}
 
-    static PaperSheet of(Show show, Plan plan, PlannedItem planned) {
+    /** @param department whose cues alone are wanted; empty for all */
+    static PaperSheet of(Show show, Plan plan, PlannedItem planned, Optional<Department> department) {
         Item item = show.item(planned.item().id()).orElseThrow();
         Optional<Score.Times> times = item.score().map(Score::read);
         List<Row> rows = new ArrayList<>();
@@ -52,7 +54,10 @@ public record PaperSheet(Item item, String head, List<Row> rows) {
                             <= cue.atNanos().getAsLong()) {
                 rows.add(section(sections.remove(0)));
             }
-            rows.add(row(show, item, cue, times));
+            Row row = row(show, item, cue, times, department);
+            if (department.isEmpty() || !row.gets.isEmpty() || !row.note.isEmpty()) {
+                rows.add(row);
+            }
         }
         sections.forEach(s -> rows.add(section(s)));
         return new PaperSheet(item, head(item), rows);
@@ -64,7 +69,13 @@ public record PaperSheet(Item item, String head, List<Row> rows) {
         return new Row(words, "", "", "", "", List.of());
     }
 
-    private static Row row(Show show, Item item, PlannedCue planned, Optional<Score.Times> times) {
+    /** How many of its lines are cues. */
+    long cues() {
+        return rows.stream().filter(r -> r.section.isEmpty()).count();
+    }
+
+    private static Row row(
+            Show show, Item item, PlannedCue planned, Optional<Score.Times> times, Optional<Department> department) {
         Cue cue = item.cues().stream()
                 .filter(c -> c.id() == planned.cueId())
                 .findFirst()
@@ -78,7 +89,8 @@ public record PaperSheet(Item item, String head, List<Row> rows) {
                                         .tempi()
                                         .tick(planned.atNanos().getAsLong()))
                 : cue.start().toString();
-        return new Row("", planned.label(), starts, cue.what(), cue.note(), gets(show, cue));
+        String note = department.map(cue::noteFor).orElse(cue.note());
+        return new Row("", planned.label(), starts, cue.what(), note, gets(show, cue, department));
     }
 
     private static String head(Item item) {
@@ -96,8 +108,13 @@ public record PaperSheet(Item item, String head, List<Row> rows) {
         return head.toString();
     }
 
-    private static List<Gets> gets(Show show, Cue cue) {
+    private static boolean isOf(Device device, Optional<Department> department) {
+        return department.map(device.department()::equals).orElse(true);
+    }
+
+    private static List<Gets> gets(Show show, Cue cue, Optional<Department> department) {
         return show.devices().stream()
+                .filter(d -> isOf(d, department))
                 .filter(d -> !cue.callsFor(d.id()).isEmpty())
                 .map(d -> new Gets(
                         d.department().code(),
@@ -113,8 +130,9 @@ public record PaperSheet(Item item, String head, List<Row> rows) {
     }
 
     /** Which machines are told early: {@code FOH lights 40 ms}; empty for none. */
-    static String early(Show show) {
+    static String early(Show show, Optional<Department> department) {
         return show.devices().stream()
+                .filter(d -> isOf(d, department))
                 .filter(d -> d.leadMs() > 0)
                 .map(d -> d.name() + " " + d.leadMs() + " ms")
                 .collect(Collectors.joining(", "));
