@@ -53,6 +53,8 @@ public final class Table {
             row("POST /leave", Act.VIEW),
             row("GET /venue/**", Act.RUN),
             row("POST /venue/**", Act.RUN),
+            row("GET /computer", Act.RUN),
+            row("POST /computer/**", Act.RUN),
             // What is done in a running show.
             row("GET /shows/{show}/hands", Act.VIEW),
             row("GET /shows/{show}/hands/body", Act.VIEW),

@@ -39,6 +39,7 @@ public class Alarms {
     private final Live live;
     private final Loop loop;
     private volatile List<String> now = List.of();
+    private volatile boolean answered = true;
 
     Alarms(DataSource database, Settings settings, List<Alarm> others, Loops loops, Live live, Painting painting) {
         this.database = new JdbcTemplate(database);
@@ -55,6 +56,11 @@ public class Alarms {
         return now;
     }
 
+    /** Whether the database answered when it was asked last. */
+    public boolean databaseAnswers() {
+        return answered;
+    }
+
     private void turn() {
         List<String> found = look();
         if (!found.equals(now)) {
@@ -67,7 +73,8 @@ public class Alarms {
 
     private List<String> look() {
         List<String> found = new ArrayList<>();
-        if (!answers()) {
+        answered = answers();
+        if (!answered) {
             found.add(
                     "The database does not answer. The show runs on from memory, and pages that are open can be read; "
                             + "edits are refused and stay in their fields. ./baton start brings it back.");

@@ -13,6 +13,7 @@ import org.springframework.validation.annotation.Validated;
  * What can be set of the application, under {@code baton.}; a value that cannot be is refused at the start, with its name.
  *
  * @param demo whether the two demo shows are put on the shelf where they are missing
+ * @param service whether the system has started it and watches over it
  * @param data the folder in which backups, and what waits for the database, are kept
  * @param wires how machines reach us
  * @param standins the simulated machines
@@ -20,7 +21,11 @@ import org.springframework.validation.annotation.Validated;
 @Validated
 @ConfigurationProperties("baton")
 public record Settings(
-        boolean demo, @NotNull Path data, @NotNull @Valid Wires wires, @NotNull @Valid StandIns standins) {
+        boolean demo,
+        boolean service,
+        @NotNull Path data,
+        @NotNull @Valid Wires wires,
+        @NotNull @Valid StandIns standins) {
 
     /**
      * @param address of this computer at which sessions and OSC are held; 0.0.0.0 for all

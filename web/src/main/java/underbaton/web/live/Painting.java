@@ -11,6 +11,9 @@ import org.thymeleaf.context.Context;
 @Component
 public class Painting {
 
+    /** Where nothing is to be seen any more that is told too; no text at all would say that nothing has changed. */
+    private static final String NOTHING = "<!-- nothing -->";
+
     private final ITemplateEngine templates;
 
     Painting(ITemplateEngine templates) {
@@ -18,6 +21,7 @@ public class Painting {
     }
 
     public String of(String template, String fragment, Map<String, Object> model) {
-        return templates.process(template, Set.of(fragment), new Context(Locale.ENGLISH, model));
+        String drawn = templates.process(template, Set.of(fragment), new Context(Locale.ENGLISH, model));
+        return drawn.isBlank() ? NOTHING : drawn;
     }
 }

@@ -116,7 +116,7 @@ class DemoShowsTest {
 
     private void start(int firstPort) {
         Settings now = baton.bean(Settings.class);
-        Settings asked = new Settings(true, now.data(), now.wires(), new Settings.StandIns(firstPort));
+        Settings asked = new Settings(true, false, now.data(), now.wires(), new Settings.StandIns(firstPort));
         new DemoShows(asked, shows, baton.bean(Stage.class)).run(null);
     }
 }

@@ -170,6 +170,7 @@ class RunningShowTest {
         until("the journal is complete", () -> written(journal) >= ours);
         book.locator(".editing input").press("Enter");
         assertThat(book.locator("tr[data-number='32'] .what")).hasText("Refrain");
+        assertThat(page.locator(".alarms")).not().containsText("The database");
         baton.bean(Shows.class).undo(show);
     }
 
