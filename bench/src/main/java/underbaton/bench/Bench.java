@@ -20,6 +20,8 @@ final class Bench {
             ThroughBench.run(arguments[1]);
         } else if (name.equals("soak") && arguments.length == 3) {
             SoakBench.run(arguments[1], Integer.parseInt(arguments[2]));
+        } else if (name.equals("views") && arguments.length == 3) {
+            ViewsBench.run(arguments[1], arguments[2]);
         } else if (name.equals("copy")) {
             Copy.run();
         } else if (name.equals("import") && arguments.length == 2) {
@@ -31,7 +33,7 @@ final class Bench {
         } else if (name.equals("beat")) {
             BeatBench.run();
         } else {
-            System.err.println("There is: ./baton bench go, pedal, relay, through, plan, state, beat or soak");
+            System.err.println("There is: ./baton bench go, pedal, relay, through, plan, state, beat, views or soak");
             System.exit(1);
         }
     }

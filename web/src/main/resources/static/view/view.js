@@ -99,7 +99,15 @@ const tellLate = () => {
 
 whenMoved(count);
 document.addEventListener('live', count);
-setInterval(() => {
+
+// Looked at often, and on each beat as it comes.
+const LOOK_MS = 50;
+const look = () => {
   count();
   tellLate();
-}, 50);
+  const now = here();
+  const next = now?.table.beats.find((b) => b[0] > now.ms);
+  const comes = next && !now.paused ? ((next[0] - now.ms) * 1000) / now.pace : LOOK_MS;
+  setTimeout(look, Math.max(1, Math.min(LOOK_MS, comes)));
+};
+look();

@@ -214,6 +214,8 @@ public class VenueDoor implements OwnNames {
         protocol.setSSLEnabled(true);
         protocol.setMaxThreads(MOST_THREADS);
         protocol.setMinSpareThreads(2);
+        // Whoever knocks without an end takes no time from the show.
+        protocol.setThreadPriority(Thread.MIN_PRIORITY);
         protocol.setMaxConnections(MOST_CONNECTIONS);
         protocol.setAcceptCount(MOST_WAITING);
         protocol.setConnectionTimeout(PATIENCE_MS);

@@ -2,6 +2,7 @@ package underbaton.web.live;
 
 import jakarta.annotation.PreDestroy;
 import java.security.Principal;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.Map;
 import java.util.NoSuchElementException;
@@ -36,6 +37,9 @@ public class Live {
     record Part(int showId, String topic) {}
 
     private static final Logger LOG = LoggerFactory.getLogger(Live.class);
+    /** Who has a finger on a key looks at its light. */
+    private static final Comparator<Part> UNDER_A_HAND_FIRST = Comparator.comparing(p -> !p.topic.equals("hands"));
+
     private static final long SHORTEST_PAUSE_NANOS = 20_000_000L;
     private static final long BEAT_NANOS = 400_000_000L;
 
@@ -153,7 +157,7 @@ public class Live {
         if (dirty.isEmpty()) {
             LockSupport.parkNanos(this, BEAT_NANOS);
         }
-        for (Part part : dirty) {
+        for (Part part : dirty.stream().sorted(UNDER_A_HAND_FIRST).toList()) {
             dirty.remove(part);
             paint(part);
         }

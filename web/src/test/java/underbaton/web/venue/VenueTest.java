@@ -19,6 +19,7 @@ import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.CompletionStage;
 import java.util.concurrent.TimeUnit;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -76,7 +77,7 @@ class VenueTest {
 
         operator.getByLabel("Take Anna's phone away").click();
         assertThat(operator.locator("[data-guest=\"Anna's phone\"]")).hasCount(0);
-        assertThat(phone.locator("body")).hasClass(java.util.regex.Pattern.compile("line-gone"));
+        assertThat(phone.locator("body")).hasClass(Pattern.compile("line-gone"));
         phone.reload();
         assertThat(phone).hasURL(venue.url("/come-in"));
     }
@@ -115,7 +116,12 @@ class VenueTest {
         works.getByText("Give these alone").click();
         assertThat(works.locator("summary")).hasText("all pages");
         tablet.navigate(venue.url("/hands?page=" + pageOf(rain)));
-        assertThat(tablet.locator(".key[data-key='" + rain + "']")).isEnabled();
+        Locator held = tablet.locator(".key[data-key='" + rain + "']");
+        assertThat(held).isEnabled();
+        held.dispatchEvent("pointerdown");
+        assertThat(held).hasClass(Pattern.compile("\\bon\\b"));
+        held.dispatchEvent("pointerup");
+        assertThat(held).hasClass(Pattern.compile("\\boff\\b"));
         assertThat(new AxeBuilder(tablet).analyze().getViolations()).isEmpty();
     }
 
