@@ -63,7 +63,7 @@ export const KEYS = {
     remarks: may('A mark and a note', 'Ctrl m'),
     tonight: may('Take the chosen cues out for tonight, or put them back', 'Alt o'),
     remove: may('Delete the cue, or all that are chosen', 'Ctrl Delete'),
-    paper: may('The whole book for paper', 'Ctrl p'),
+    paper: may('Sheets for paper', 'Ctrl p'),
   },
 
   score: {

@@ -83,12 +83,6 @@ class Shots {
 
         Page rig = baton.open(book + "/rig");
         save(rig, "rig");
-        rig.locator(".entry").nth(4).press("Enter");
-        rig.locator("[data-place]").fill("9");
-        rig.keyboard().press("Tab");
-        assertThat(rig.locator(".preview")).isVisible();
-        save(rig, "phrasebook-list");
-        rig.navigate(baton.url(book + "/rig"));
         rig.getByText("Sound console").click();
         rig.locator(".entry[data-name='Vox 1']").press("f");
         rig.keyboard().type("-10 dB");
@@ -129,9 +123,11 @@ class Shots {
         assertThat(running.locator("[data-bar]")).isVisible();
         save(running, "desk-song");
         baton.bean(Stage.class).order(show, "further on", new Order.Locate(8_700_000_000L));
-        Page view = baton.open("/view/lx");
+        Page view = baton.open("/view");
+        view.getByText("2 wide").click();
         assertThat(view.locator("[data-beats] i").first()).isVisible();
-        save(view, "view");
+        save(view, "view-camera");
+        save(baton.open("/view/stage"), "view-stage");
         venue();
         save(baton.open(book + "/performances?run=" + performance(show)), "performance");
         baton.bean(Stage.class).close();
@@ -187,12 +183,13 @@ class Shots {
                 .click();
         assertThat(patch.locator(".of-set h2")).containsText("Toll, chorus");
         save(patch, "patch");
-        Page hands = baton.open(book + "/hands");
+        Page hands = baton.browser(820, 1180);
+        hands.navigate(baton.url("/hands"));
         hands.keyboard().type("14");
         assertThat(hands.locator(".key.on")).containsText("River bed");
         hands.keyboard().type("32");
         assertThat(hands.locator(".key.asks")).containsText("Blackout");
-        save(hands, "hands");
+        save(hands, "hands-tablet");
     }
 
     private static long performance(int show) {
