@@ -1,7 +1,7 @@
 package underbaton.web.access;
 
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.OutputStream;
 import java.math.BigInteger;
 import java.nio.file.Files;
@@ -55,10 +55,7 @@ record DoorCertificate(KeyStore keys, X509Certificate certificate) {
     /** The one that is kept, or a new one where that is for another address or about to end. */
     static DoorCertificate of(Path file, String address, Instant now) throws IOException, GeneralSecurityException {
         if (Files.exists(file)) {
-            KeyStore keys = KeyStore.getInstance(KIND);
-            try (InputStream in = Files.newInputStream(file)) {
-                keys.load(in, NO_SECRET);
-            }
+            KeyStore keys = load(Files.readAllBytes(file), NO_SECRET);
             DoorCertificate kept = new DoorCertificate(keys, (X509Certificate) keys.getCertificate(ALIAS));
             if (kept.isFor(address, now.plus(7, ChronoUnit.DAYS))) {
                 return kept;
@@ -102,14 +99,30 @@ record DoorCertificate(KeyStore keys, X509Certificate certificate) {
         } catch (OperatorCreationException impossible) {
             throw new GeneralSecurityException(impossible);
         }
-        KeyStore keys = KeyStore.getInstance(KIND);
-        keys.load(null, NO_SECRET);
+        KeyStore keys = empty();
         keys.setKeyEntry(ALIAS, pair.getPrivate(), NO_SECRET, new Certificate[] {certificate});
         keep(file, keys);
         return new DoorCertificate(keys, certificate);
     }
 
-    private static void keep(Path file, KeyStore keys) throws IOException, GeneralSecurityException {
+    static KeyStore empty() throws IOException, GeneralSecurityException {
+        KeyStore keys = KeyStore.getInstance(KIND);
+        keys.load(null, NO_SECRET);
+        return keys;
+    }
+
+    /** @throws GeneralSecurityException when it is no store of keys, or has another password */
+    static KeyStore load(byte[] content, char[] password) throws GeneralSecurityException {
+        KeyStore keys = KeyStore.getInstance(KIND);
+        try {
+            keys.load(new ByteArrayInputStream(content), password);
+        } catch (IOException unreadable) {
+            throw new GeneralSecurityException(unreadable);
+        }
+        return keys;
+    }
+
+    static void keep(Path file, KeyStore keys) throws IOException, GeneralSecurityException {
         Files.createDirectories(file.toAbsolutePath().getParent());
         Path half = file.resolveSibling(file.getFileName() + ".half");
         Files.deleteIfExists(half);

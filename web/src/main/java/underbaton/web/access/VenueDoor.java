@@ -7,14 +7,17 @@ import java.io.UncheckedIOException;
 import java.net.Inet4Address;
 import java.net.InetAddress;
 import java.net.NetworkInterface;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.GeneralSecurityException;
 import java.security.cert.X509Certificate;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.apache.catalina.LifecycleException;
 import org.apache.catalina.connector.Connector;
 import org.apache.catalina.startup.Tomcat;
@@ -43,6 +46,9 @@ import underbaton.web.live.Live;
 public class VenueDoor implements OwnNames {
 
     private static final Logger LOG = LoggerFactory.getLogger(VenueDoor.class);
+    /** In bytes. */
+    public static final int LARGEST_CERTIFICATE = OwnCertificate.LARGEST;
+
     private static final String KEPT = "venue door";
     private static final int MOST_THREADS = 24;
     private static final int MOST_CONNECTIONS = 700;
@@ -58,14 +64,22 @@ public class VenueDoor implements OwnNames {
      */
     public record Place(String address, int port, boolean open) {}
 
-    /** @param fingerprint of the certificate, SHA-256 */
-    public record Open(String address, int port, String fingerprint) {
+    /**
+     * How it is open.
+     *
+     * @param hosts by which browsers may call it, the one that is told first
+     * @param fingerprint of our own certificate, SHA-256; empty where the venue's is shown
+     */
+    public record Open(List<String> hosts, int port, String fingerprint) {
 
         /** As it is typed into a browser. */
         public String url() {
-            return "https://" + address + ":" + port + "/";
+            return "https://" + hosts.get(0) + ":" + port + "/";
         }
     }
+
+    /** The venue's own certificate. @param name by which the door is reached; @param until the last day on which browsers believe it */
+    public record Certified(String name, LocalDate until) {}
 
     private final SettingsMapper settings;
     private final Settings house;
@@ -108,7 +122,7 @@ public class VenueDoor implements OwnNames {
     @Override
     public Set<String> of(HttpServletRequest request) {
         Open now = open;
-        return !cameThrough(request) ? Set.of() : now == null ? Set.of("nobody") : Set.of(now.address);
+        return !cameThrough(request) ? Set.of() : now == null ? Set.of("nobody") : Set.copyOf(now.hosts);
     }
 
     /** The addresses of this computer at which the venue could reach it, and its own, for trying. */
@@ -146,6 +160,49 @@ public class VenueDoor implements OwnNames {
         });
     }
 
+    private Instant now() {
+        return Instant.ofEpochMilli(clock.epochMicros() / 1000);
+    }
+
+    private Path ownFile() {
+        return house.data().resolve("venue-own.p12");
+    }
+
+    private Optional<OwnCertificate> own() {
+        try {
+            return OwnCertificate.kept(ownFile());
+        } catch (IOException | GeneralSecurityException unreadable) {
+            LOG.warn("The venue's certificate cannot be read: {}", unreadable.toString());
+            return Optional.empty();
+        }
+    }
+
+    /** The venue's own certificate, where one was put in. */
+    public Optional<Certified> certified() {
+        return own().map(o -> new Certified(o.name(), o.until()));
+    }
+
+    /**
+     * Puts in a certificate of the venue's, or takes it away.
+     *
+     * @param content of a PKCS #12 file; empty for ours again
+     * @throws Refusal while the door is open, or when it is none
+     */
+    public synchronized void certify(Optional<byte[]> content, String password) {
+        if (open != null) {
+            throw new Refusal("certificate", "Shut the door first; its devices would not know it any more.");
+        }
+        try {
+            if (content.isPresent()) {
+                OwnCertificate.take(content.get(), password, ownFile(), now());
+            } else {
+                Files.deleteIfExists(ownFile());
+            }
+        } catch (IOException unwritable) {
+            throw new UncheckedIOException(unwritable);
+        }
+    }
+
     /** @throws Refusal when it cannot be opened there, or nobody would be let in */
     public synchronized void openAt(String address, int port) {
         if (!password.isSet()) {
@@ -169,15 +226,24 @@ public class VenueDoor implements OwnNames {
 
     private void listen(String address, int port) {
         try {
+            Optional<OwnCertificate> own = own();
+            if (own.filter(o -> o.isOver(now())).isPresent()) {
+                throw new Refusal(
+                        "certificate",
+                        "The venue's certificate ended on " + own.get().until()
+                                + "; put in a new one, or take it away.");
+            }
             Path file = house.data().resolve("venue-door.p12");
-            DoorCertificate shown = DoorCertificate.of(file, address, Instant.ofEpochMilli(clock.epochMicros() / 1000));
+            DoorCertificate shown = own.isPresent() ? own.get().shown() : DoorCertificate.of(file, address, now());
+            List<String> hosts = Stream.concat(own.stream().flatMap(o -> o.names().stream()), Stream.of(address))
+                    .toList();
             for (int tried = 0; ; tried++) {
                 Connector made = connector(address, port + tried, shown);
                 try {
                     tomcat.getService().addConnector(made);
                     if (made.getLocalPort() > 0) {
                         connector = made;
-                        open = new Open(address, made.getLocalPort(), shown.fingerprint());
+                        open = new Open(hosts, made.getLocalPort(), own.isPresent() ? "" : shown.fingerprint());
                         certificate = shown.certificate();
                         LOG.info("The venue's door is open at {}", open.url());
                         return;
@@ -222,7 +288,7 @@ public class VenueDoor implements OwnNames {
         protocol.setServer("Under Baton");
         SSLHostConfig tls = new SSLHostConfig();
         tls.setProtocols("TLSv1.2+TLSv1.3");
-        SSLHostConfigCertificate key = new SSLHostConfigCertificate(tls, SSLHostConfigCertificate.Type.EC);
+        SSLHostConfigCertificate key = new SSLHostConfigCertificate(tls, SSLHostConfigCertificate.Type.UNDEFINED);
         key.setCertificateKeystore(certificate.keys());
         key.setCertificateKeystorePassword(new String(DoorCertificate.NO_SECRET));
         key.setCertificateKeyAlias(DoorCertificate.ALIAS);

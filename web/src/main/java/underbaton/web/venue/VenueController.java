@@ -8,6 +8,7 @@ import org.springframework.ui.Model;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.multipart.MultipartFile;
 import underbaton.core.cue.Show;
 import underbaton.web.access.Guests;
 import underbaton.web.access.OperatorPassword;
@@ -15,6 +16,7 @@ import underbaton.web.access.Role;
 import underbaton.web.access.VenueDoor;
 import underbaton.web.access.WaitingDevices;
 import underbaton.web.kernel.Alarms;
+import underbaton.web.kernel.Reading;
 import underbaton.web.live.Live;
 import underbaton.web.live.Painting;
 import underbaton.web.stage.Stage;
@@ -31,6 +33,7 @@ class VenueController {
     private final WaitingDevices waiting;
     private final OperatorPassword password;
     private final Alarms alarms;
+    private final Reading reading;
     private final Stage stage;
 
     VenueController(
@@ -39,6 +42,7 @@ class VenueController {
             WaitingDevices waiting,
             OperatorPassword password,
             Alarms alarms,
+            Reading reading,
             Stage stage,
             Live live,
             Painting painting) {
@@ -47,6 +51,7 @@ class VenueController {
         this.waiting = waiting;
         this.password = password;
         this.alarms = alarms;
+        this.reading = reading;
         this.stage = stage;
         live.paints("venue", showId -> painting.of("venue/people", "people", Map.of("venue", view())));
     }
@@ -69,6 +74,7 @@ class VenueController {
         model.addAttribute("addresses", VenueDoor.addresses());
         model.addAttribute("address", door.place().map(VenueDoor.Place::address).orElse(""));
         model.addAttribute("port", door.place().map(VenueDoor.Place::port).orElse(FIRST_PORT));
+        model.addAttribute("certified", door.certified().orElse(null));
         model.addAttribute("passwordSet", password.isSet());
         model.addAttribute("shortest", OperatorPassword.SHORTEST);
         model.addAttribute("venue", view());
@@ -82,6 +88,19 @@ class VenueController {
             password.set(newPassword);
         }
         door.openAt(address, port);
+        return AGAIN;
+    }
+
+    @PostMapping("/venue/certificate")
+    String certificate(@RequestParam MultipartFile file, @RequestParam(defaultValue = "") String password) {
+        byte[] content = reading.of(file, VenueDoor.LARGEST_CERTIFICATE, b -> b);
+        door.certify(Optional.of(content), password);
+        return AGAIN;
+    }
+
+    @PostMapping("/venue/certificate/away")
+    String certificateAway() {
+        door.certify(Optional.empty(), "");
         return AGAIN;
     }
 

@@ -15,20 +15,30 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse.BodyHandlers;
 import java.net.http.WebSocket;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.security.cert.X509Certificate;
+import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.CompletionException;
 import java.util.concurrent.CompletionStage;
 import java.util.concurrent.TimeUnit;
 import java.util.regex.Pattern;
+import javax.net.ssl.SSLContext;
+import javax.net.ssl.SSLSocket;
+import javax.net.ssl.TrustManager;
+import javax.net.ssl.X509TrustManager;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.extension.RegisterExtension;
+import org.junit.jupiter.api.io.TempDir;
 import underbaton.core.cue.Hands;
 import underbaton.core.traffic.Traffic;
 import underbaton.web.UnderBaton;
 import underbaton.web.access.Role;
 import underbaton.web.access.VenueAtHand;
+import underbaton.web.access.VenueDoor;
 import underbaton.web.access.Visitor;
 import underbaton.web.library.Shows;
 import underbaton.web.stage.Stage;
@@ -226,6 +236,90 @@ class VenueTest {
         assertThat(asked(client, token, mark, "mark"))
                 .as("a cookie that was stolen before it was taken away")
                 .isEqualTo(401);
+    }
+
+    /** Made by the JDK's own tool, as the venue's computer people would with theirs. */
+    private static Path certificate(Path folder, String names) throws Exception {
+        Path file = folder.resolve("house.p12");
+        Process keytool = new ProcessBuilder(List.of(
+                        Path.of(System.getProperty("java.home"), "bin", "keytool")
+                                .toString(),
+                        "-genkeypair",
+                        "-alias",
+                        "house",
+                        "-keyalg",
+                        "RSA",
+                        "-keysize",
+                        "2048",
+                        "-storetype",
+                        "PKCS12",
+                        "-keystore",
+                        file.toString(),
+                        "-storepass",
+                        "by the river",
+                        "-dname",
+                        "CN=The house",
+                        "-validity",
+                        "30",
+                        "-ext",
+                        "san=" + names))
+                .redirectErrorStream(true)
+                .start();
+        assertThat(keytool.waitFor())
+                .as(new String(keytool.getInputStream().readAllBytes()))
+                .isZero();
+        return file;
+    }
+
+    @Test
+    void the_venues_own_certificate_is_shown_and_its_name_told(@TempDir Path folder) throws Exception {
+        baton.bean(VenueDoor.class).close();
+        Page operator = baton.open("/venue");
+        operator.getByText("The venue’s own certificate").click();
+        operator.locator("[name=file]").setInputFiles(certificate(folder, "dns:baton.house.example"));
+        operator.locator(".certificate [name=password]").fill("by the sea");
+        operator.getByText("Put it in").click();
+        assertThat(operator.locator("#notice")).containsText("another password");
+        operator.locator(".certificate [name=password]").fill("by the river");
+        operator.getByText("Put it in").click();
+        assertThat(operator.locator(".certificate")).containsText("reached as baton.house.example");
+        baton.bean(VenueDoor.class).openAt("127.0.0.1", 20_000);
+        try {
+            String url = baton.bean(VenueDoor.class).open().orElseThrow().url();
+            assertThat(url).startsWith("https://baton.house.example:");
+            SSLContext anybody = SSLContext.getInstance("TLS");
+            anybody.init(null, new TrustManager[] {new Believing()}, null);
+            int port = URI.create(url).getPort();
+            try (SSLSocket socket = (SSLSocket) anybody.getSocketFactory().createSocket("127.0.0.1", port)) {
+                socket.getOutputStream()
+                        .write("GET /come-in HTTP/1.1\r\nHost: baton.house.example\r\nConnection: close\r\n\r\n"
+                                .getBytes(StandardCharsets.US_ASCII));
+                String said = new String(socket.getInputStream().readAllBytes(), StandardCharsets.UTF_8);
+                assertThat(said).startsWith("HTTP/1.1 200");
+                X509Certificate shown = (X509Certificate) socket.getSession().getPeerCertificates()[0];
+                assertThat(shown.getSubjectX500Principal().getName()).isEqualTo("CN=The house");
+            }
+        } finally {
+            baton.bean(VenueDoor.class).close();
+            baton.bean(VenueDoor.class).certify(Optional.empty(), "");
+        }
+    }
+
+    private static final class Believing implements X509TrustManager {
+        @Override
+        public void checkClientTrusted(X509Certificate[] chain, String type) {
+            // Nobody is asked for one.
+        }
+
+        @Override
+        public void checkServerTrusted(X509Certificate[] chain, String type) {
+            // What it shows is looked at by the test.
+        }
+
+        @Override
+        public X509Certificate[] getAcceptedIssuers() {
+            return new X509Certificate[0];
+        }
     }
 
     @Test
