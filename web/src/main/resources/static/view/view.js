@@ -102,12 +102,16 @@ document.addEventListener('live', count);
 
 // Looked at often, and on each beat as it comes.
 const LOOK_MS = 50;
-const look = () => {
-  count();
-  tellLate();
+const wait = () => {
   const now = here();
   const next = now?.table.beats.find((b) => b[0] > now.ms);
   const comes = next && !now.paused ? ((next[0] - now.ms) * 1000) / now.pace : LOOK_MS;
-  setTimeout(look, Math.max(1, Math.min(LOOK_MS, comes)));
+  return Math.max(1, Math.min(LOOK_MS, comes));
+};
+const look = () => {
+  // A drawing that fails does not end it.
+  setTimeout(look, wait());
+  count();
+  tellLate();
 };
 look();

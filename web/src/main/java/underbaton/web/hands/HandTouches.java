@@ -3,6 +3,7 @@ package underbaton.web.hands;
 import jakarta.annotation.PreDestroy;
 import java.util.HashSet;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.TimeUnit;
@@ -93,15 +94,24 @@ class HandTouches implements Orders {
         stage.touch(grip.showId, key(grip.showId, grip.keyId), how, "hand: ");
     }
 
-    /** One that may be touched by who asks. @throws Refusal when it was not given to the device, or is not there */
+    /**
+     * One that may be touched by who asks.
+     *
+     * @throws Refusal when its page was not given to the device, or it is not there
+     */
     PlannedKey given(int showId, int keyId) {
         PlannedKey key = key(showId, keyId);
-        HandPage page = stage.openShow()
-                .flatMap(s -> Hands.pageOf(s, keyId))
-                .orElseThrow(() -> new Refusal("key", "That key is gone; reload the page."));
-        if (!Visitor.asks().orElse(Visitor.HERE).works(showId, page.id())) {
+        // Deleted meanwhile it is on no page, and is played until the edit is taken over; but not by who has some pages
+        // only.
+        Optional<HandPage> page = stage.openShow().flatMap(s -> Hands.pageOf(s, keyId));
+        if (!Visitor.asks()
+                .orElse(Visitor.HERE)
+                .works(showId, page.map(HandPage::id).orElse(0))) {
             throw new Refusal(
-                    "key", "This device was not given the page “" + page.name() + "”; ask who runs the show for it.");
+                    "key",
+                    "This device was not given the page “"
+                            + page.map(HandPage::name).orElse("of that key")
+                            + "”; ask who runs the show for it.");
         }
         return key;
     }

@@ -135,7 +135,7 @@ public final class Calls {
             make(DueCall.at(due, call.call(), call.cause()), false, call.queued());
         } else if (first.what() instanceof Pending.ToSend send) {
             out.emitAt(due, send.deviceId(), send.message(), send.cause());
-            devices.said(send.deviceId(), send.message());
+            devices.said(send.deviceId(), send.message(), due);
             sounds.owe(send.deviceId(), send.message());
         } else if (first.what() instanceof Pending.ToMove move) {
             moves.goOn(move.move(), due, move.cause());

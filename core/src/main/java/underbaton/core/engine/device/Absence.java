@@ -46,8 +46,8 @@ public record Absence(DeviceState state, PMap<Control, Level> levels, boolean re
     }
 
     /** It does not hear the rest of something that it has heard the beginning of. */
-    Absence without(Message cut, Control control) {
-        return new Absence(state.without(cut), levels.minus(control), reached, armed);
+    Absence without(Message cut, long dueNanos, Control control) {
+        return new Absence(state.without(cut, dueNanos), levels.minus(control), reached, armed);
     }
 
     /** With a pointer that somebody has seen on the machine. */

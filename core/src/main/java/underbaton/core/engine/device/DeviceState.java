@@ -93,6 +93,12 @@ public record DeviceState(List<Slot> slots, List<Pointer> pointers) {
         return left.size() == slots.size() ? this : new DeviceState(left, pointers);
     }
 
+    /** The same, of the call alone whose message was due then. */
+    DeviceState without(Message cut, long dueNanos) {
+        List<Slot> left = slots.stream().filter(s -> !s.says(cut, dueNanos)).toList();
+        return left.size() == slots.size() ? this : new DeviceState(left, pointers);
+    }
+
     /** With a pointer that stands somewhere else. */
     public DeviceState with(Pointer pointer) {
         List<Pointer> all = new ArrayList<>(pointers);

@@ -109,10 +109,10 @@ public final class Devices {
     }
 
     /** A message of something that it was told before is said; where it is away it has heard the beginning at most. */
-    public void said(int deviceId, Message rest) {
+    public void said(int deviceId, Message rest, long dueNanos) {
         Absence absence = absent.get(deviceId);
         if (absence != null && !absence.back()) {
-            absent = absent.plus(deviceId, absence.without(rest, Control.of(deviceId, rest)));
+            absent = absent.plus(deviceId, absence.without(rest, dueNanos, Control.of(deviceId, rest)));
         }
     }
 

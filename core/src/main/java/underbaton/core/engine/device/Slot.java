@@ -1,6 +1,7 @@
 package underbaton.core.engine.device;
 
 import java.util.Locale;
+import underbaton.core.midi.Message;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Effect;
 
@@ -38,6 +39,13 @@ public record Slot(String name, PlannedCall call, int itemId, long sinceNanos) {
     public boolean runsAt(long nanos) {
         long lasts = call.effect().amount() * 1_000_000_000L;
         return starts() && (lasts == 0 || nanos - sinceNanos < lasts);
+    }
+
+    /** Whether its call says a message at a moment. */
+    boolean says(Message message, long nanos) {
+        long told = sinceNanos + call.fromNanos();
+        return call.messages().stream()
+                .anyMatch(t -> t.message().equals(message) && told + t.atMs() * 1_000_000L == nanos);
     }
 
     /** The same, set by an item of the running order. */
