@@ -36,8 +36,8 @@ public record Passed(
             Optional.empty());
 
     private static final long SECOND = 1_000_000_000L;
-    /** What both halves of a number leave a machine in comes in one packet, or the next. */
-    private static final long HALF_NANOS = 10_000_000L;
+    /** What both halves of a number leave a machine in comes in one packet, or the next; and it is read in pieces by a loaded core. */
+    private static final long HALF_NANOS = 20_000_000L;
 
     private static final long NEVER = Long.MAX_VALUE;
 

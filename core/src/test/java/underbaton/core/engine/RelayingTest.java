@@ -196,7 +196,7 @@ class RelayingTest extends PlayedShow {
         assertThat(lastArgument()).isEqualTo(1f);
         assertThat(sent).as("one message a step").hasSize(2);
         hear(new ControlChange(0, 1, 64));
-        pass(9);
+        pass(19);
         assertThat(sent).hasSize(2);
         pass(1);
         // The higher half alone sets the lower to 0: 64 · 128 = 8,192 of 16,383.
