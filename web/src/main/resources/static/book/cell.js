@@ -22,9 +22,10 @@ export const standsIn = ({ cue: id, column }) =>
 /**
  * @param {string} [was] what the cell said when it was opened
  * @param {boolean} exact whether an unfinished name is refused: whoever only clicked elsewhere has not chosen a phrase
+ * @param version of the cue when the cell was opened: what was drawn since, nobody has seen who was writing
  */
-export const write = (to, text, was, exact = false) =>
-  change(`cues/${to.cue}/cell`, { column: to.column, text, version: cue(to.cue).version, was, exact });
+export const write = (to, text, was, exact = false, version = cue(to.cue).version) =>
+  change(`cues/${to.cue}/cell`, { column: to.column, text, version, was, exact });
 
 export const edit = (start) => {
   const cell = chosenCell();
@@ -48,7 +49,8 @@ export const edit = (start) => {
         },
       })
     : null;
-  editor = { cell, input, box, was: words(cell), at: placeOf(cell) };
+  const opened = placeOf(cell);
+  editor = { cell, input, box, was: words(cell), at: opened, version: cue(opened.cue).version };
   if (start === undefined && cell.matches('.c')) offer(true);
   if (start !== undefined) offer(false);
   input.addEventListener('input', () => offer(false));
@@ -141,13 +143,13 @@ const go = (down, right) => {
 
 // What was typed stays in the editor until the book has taken it.
 const keep = async (down, right, exact = false) => {
-  const { cell, input, was, at: kept } = editor;
+  const { cell, input, was, version, at: kept } = editor;
   if (input.value.trim() === words(cell)) {
     leave();
     go(down, right);
     return;
   }
-  const taken = await write(kept, input.value, was, exact);
+  const taken = await write(kept, input.value, was, exact, version);
   if (!taken) {
     if (editorHas(input)) {
       input.classList.add('is-invalid');
