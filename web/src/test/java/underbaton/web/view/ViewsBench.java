@@ -54,9 +54,8 @@ class ViewsBench {
         UnderBaton.until(
                 "it plays", () -> page.locator("[data-bar]").textContent().contains(":"));
         page.evaluate(WATCH);
-        while ((int) page.evaluate("window.seen.length") < BEATS) {
-            Thread.sleep(1000);
-        }
+        page.waitForFunction(
+                "beats => window.seen.length >= beats", BEATS, new Page.WaitForFunctionOptions().setTimeout(300_000));
         @SuppressWarnings("unchecked")
         List<String> seen = (List<String>) page.evaluate("window.seen");
         Playing playing = baton.bean(Stage.class)
