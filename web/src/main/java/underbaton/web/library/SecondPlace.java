@@ -179,17 +179,18 @@ public class SecondPlace implements Alarm {
                 .map(f -> f.getFileName().toString())
                 .filter(n -> !n.endsWith(".tmp"))
                 .toList();
+        // First what makes room.
+        for (Path old : there) {
+            if (!names.contains(old.getFileName().toString())) {
+                Files.deleteIfExists(old);
+            }
+        }
         for (String name : names) {
             Path copy = to.resolve(name);
             if (!there.contains(copy)) {
                 Path half = to.resolve(name + ".tmp");
                 Files.copy(from.resolve(name), half, StandardCopyOption.REPLACE_EXISTING);
                 Files.move(half, copy, StandardCopyOption.ATOMIC_MOVE);
-            }
-        }
-        for (Path old : there) {
-            if (!names.contains(old.getFileName().toString())) {
-                Files.deleteIfExists(old);
             }
         }
     }
