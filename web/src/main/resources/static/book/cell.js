@@ -177,6 +177,13 @@ export const accept = (down, right) => {
   return true;
 };
 
+/** Puts words where the cursor of the editor stands. */
+export const insert = (text) => {
+  const { input } = editor;
+  input.setRangeText(text, input.selectionStart, input.selectionEnd, 'end');
+  offer(false);
+};
+
 /** A key that goes to the editor, also one that had to wait. */
 export const editorKey = (e) => {
   const inList = editor.box?.isOpen;
@@ -191,10 +198,7 @@ export const editorKey = (e) => {
     const by = e.shiftKey ? -1 : 1;
     accept(key === 'Enter' ? by : 0, key === 'Tab' ? by : 0);
   } else if (inList && e.late && key.startsWith('Arrow')) editor.box.move(key === 'ArrowDown' ? 1 : -1);
-  else if (e.late && key.length === 1 && !e.ctrlKey) {
-    editor.input.setRangeText(key, editor.input.selectionStart, editor.input.selectionEnd, 'end');
-    offer(false);
-  }
+  else if (e.late && key.length === 1 && !e.ctrlKey) insert(key);
 };
 
 // Chosen when the button goes down: a second press on the chosen cell opens it.

@@ -3,8 +3,8 @@ import { baton } from '../js/baton.js';
 import { cellAt, cue, cues, path, place, words } from './sheet.js';
 import { at, block, chosenCell, chosenCue, goTo, several } from './choice.js';
 import { columns } from './columns.js';
-import { change, later } from './writing.js';
-import { write } from './cell.js';
+import { busy, change, later } from './writing.js';
+import { editing, editorHas, insert, write } from './cell.js';
 
 const ROWS = /^item\tkind\tlength\tcue\t/;
 
@@ -67,13 +67,14 @@ export const removeCues = (gone = block().cues) => {
   );
 };
 
-// Like keys, what is copied and pasted waits until the book has been written.
+// Like keys, what is copied and pasted waits until the book has been written; so it does in an editor whose words are being kept.
+const elsewhere = (e) => !chosenCell() || (baton.typing(e) && !(editorHas(e.target) && busy()));
 for (const kind of ['copy', 'cut']) {
   document.addEventListener(kind, (e) => {
-    if (!chosenCell() || baton.typing(e)) return;
+    if (elsewhere(e)) return;
     e.preventDefault();
     let now = e.clipboardData;
-    later(() => copy(kind === 'cut', now));
+    later(() => editing() || copy(kind === 'cut', now));
     now = null;
   });
 }
@@ -102,10 +103,10 @@ const copy = async (cut, data) => {
 };
 
 document.addEventListener('paste', (e) => {
-  if (!chosenCell() || baton.typing(e)) return;
+  if (elsewhere(e)) return;
   e.preventDefault();
   const text = e.clipboardData.getData('text/plain');
-  later(() => paste(text));
+  later(() => (editing() ? insert(text) : paste(text)));
 });
 
 const paste = (text) => {

@@ -139,7 +139,7 @@ document.addEventListener('keydown', (e) => {
   const types = baton.typing(e) && meaning(e) !== 'addCue';
   if (!inEditor && (types || (editing() && !busy()))) return;
   // The browser tells of these as copying and pasting.
-  if ((e.ctrlKey || e.metaKey) && 'cxv'.includes(e.key.toLowerCase()) && !inEditor) return;
+  if ((e.ctrlKey || e.metaKey) && 'cxv'.includes(e.key.toLowerCase()) && (!inEditor || busy())) return;
   if (!busy()) {
     take(e);
     return;

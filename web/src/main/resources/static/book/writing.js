@@ -17,8 +17,15 @@ export const later = (act) => {
   else act();
 };
 
+// One that fails is told by the browser; the others do not wait for it.
 const drain = () => {
-  while (!going.size && waiting.length) waiting.shift()();
+  while (!going.size && waiting.length) {
+    try {
+      waiting.shift()();
+    } catch (failed) {
+      reportError(failed);
+    }
+  }
 };
 
 /** Keys wait until this is done. */

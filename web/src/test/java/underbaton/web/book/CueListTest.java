@@ -169,6 +169,22 @@ class CueListTest {
         assertThat(cells(0)).containsExactly("Amber", "", "", "");
     }
 
+    /** The cell is still being kept, and its editor open, when the next key falls. */
+    @Test
+    void whatIsPastedWhileACellIsBeingKeptGoesToTheCellBelow() {
+        Page page = book(show);
+        page.evaluate("text => navigator.clipboard.writeText(text)", "Amber");
+        page.route("**/cell", kept -> {
+            page.waitForTimeout(300);
+            kept.resume();
+        });
+        cell(page, 1, 3).click();
+        page.keyboard().type("Blue");
+        press(page, "Enter", "Control+v");
+        assertThat(cell(page, 2, 3)).hasText("Amber");
+        assertThat(cells(0)).containsExactly("Amber", "Blue", "Amber", "");
+    }
+
     @Test
     void wholeCuesGoToAnotherShowByTheirPhrasesNames() {
         Page page = book(show);
