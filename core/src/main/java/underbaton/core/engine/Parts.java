@@ -15,6 +15,7 @@ import underbaton.core.engine.ear.Listeners;
 import underbaton.core.engine.ear.Reactions;
 import underbaton.core.engine.ear.Relays;
 import underbaton.core.engine.ear.SharedControls;
+import underbaton.core.engine.instep.TimeGiving;
 import underbaton.core.engine.key.HandCues;
 import underbaton.core.engine.light.PadLights;
 import underbaton.core.engine.move.Moves;
@@ -36,7 +37,7 @@ import underbaton.core.signal.Deed;
  * behind never changes.
  *
  * <p>What is due at the same moment happens in this order: moves come to their ends, then what was called before leaves, then
- * the cue that follows, then what the playing item brings, then steps of moves under way.
+ * the cue that follows, then what the playing item brings, then the time that machines are given, then steps of moves under way.
  */
 final class Parts {
 
@@ -60,6 +61,7 @@ final class Parts {
     final SharedControls shared;
     final Ears ears;
     final PadLights lights;
+    private final TimeGiving time;
     private final Listeners listeners;
     private final PlaybackState before;
 
@@ -87,6 +89,7 @@ final class Parts {
         Reactions reactions =
                 new Reactions(step, operator, calls, keys, listeners, relays, shared, new OrdersOfSignals());
         lights = new PadLights(step, operator, devices, out, calls, keys, listeners, s.lights());
+        time = new TimeGiving(step, devices, out, music, s.inStep());
         ears = new Ears(step, patching, answers, listeners, reactions);
     }
 
@@ -121,6 +124,7 @@ final class Parts {
                 new Coming(agenda::nextNanos, due -> calls.makeFirstPending()),
                 new Coming(music::nextFollow, cues::fireFollowOn),
                 new Coming(music::nextOfPlaying, cues::landDue),
+                new Coming(time::nextNanos, due -> time.give()),
                 new Coming(moves::nextStep, moves::step));
     }
 
@@ -204,6 +208,7 @@ final class Parts {
                 listeners.state(),
                 answers.state(),
                 lights.state(),
+                time.state(),
                 before.straightUntil());
     }
 

@@ -24,6 +24,7 @@ import underbaton.core.engine.device.DeviceState;
 import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.device.Pointer;
 import underbaton.core.engine.device.Slot;
+import underbaton.core.engine.instep.InStepState;
 import underbaton.core.engine.key.HandKeys;
 import underbaton.core.engine.key.KeyLight;
 import underbaton.core.engine.light.LightState;
@@ -68,6 +69,7 @@ import underbaton.core.signal.Hearing;
  * @param hearing what is remembered of what came in
  * @param replies what the machines have said of what they were told last
  * @param lights what the lights of pads were told last
+ * @param inStep how far machines were given the time of the music
  * @param straightUntil only in a dry run, where vamps are played once: what is to be heard at this place of an item or behind
  *     it is left out, ns since the item began
  */
@@ -87,6 +89,7 @@ public record PlaybackState(
         Hearing hearing,
         PMap<Reply.Of, Reply> replies,
         LightState lights,
+        InStepState inStep,
         OptionalLong straightUntil) {
 
     /** Before anything has been played: the first cue that waits for GO stands by, and nothing is known of any machine. */
@@ -133,6 +136,7 @@ public record PlaybackState(
                 Hearing.FIRST,
                 HashTreePMap.empty(),
                 LightState.FIRST,
+                InStepState.NOTHING,
                 straightUntil);
     }
 
@@ -384,6 +388,7 @@ public record PlaybackState(
                 hearing,
                 replies,
                 lights,
+                inStep,
                 straightUntil);
     }
 
@@ -429,6 +434,7 @@ public record PlaybackState(
                 hearing,
                 replies,
                 lights,
+                inStep,
                 newStraightUntil);
     }
 
@@ -459,6 +465,7 @@ public record PlaybackState(
                 hearing,
                 Reply.shifted(replies, nanos),
                 lights,
+                inStep.shifted(nanos),
                 straightUntil);
     }
 }

@@ -333,6 +333,7 @@ public record RunSnapshot(
                 hearing(),
                 first.replies(),
                 first.lights(),
+                first.inStep(),
                 first.straightUntil());
     }
 

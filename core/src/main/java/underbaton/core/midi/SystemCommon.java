@@ -10,6 +10,16 @@ public sealed interface SystemCommon extends MidiMessage {
      * @param nibble 0–15
      */
     record QuarterFrame(int piece, int nibble) implements SystemCommon {
+
+        /** @param piece 0–7 of this position */
+        public static QuarterFrame of(TimeCode time, int piece) {
+            int[] fields = {
+                time.frames(), time.seconds(), time.minutes(), time.rate().ordinal() << 5 | time.hours()
+            };
+            int field = fields[piece / 2];
+            return new QuarterFrame(piece, piece % 2 == 0 ? field & 0x0F : field >> 4);
+        }
+
         public QuarterFrame {
             Limits.within("piece", piece, 0, 7);
             Limits.within("nibble", nibble, 0, 15);

@@ -6,6 +6,7 @@ import java.util.Map;
 import java.util.PriorityQueue;
 import java.util.concurrent.locks.Lock;
 import java.util.concurrent.locks.ReentrantLock;
+import java.util.function.Supplier;
 import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loops;
@@ -13,7 +14,6 @@ import underbaton.core.midi.Bytes;
 import underbaton.core.midi.ChannelMessage;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.Controllers;
-import underbaton.core.midi.RealTime;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Wording;
@@ -53,6 +53,7 @@ public final class Lane {
     private final boolean timeIsOwn;
     private volatile boolean closed;
     private volatile Last last = new Last(0, 0, "");
+    private final Pulses pulses = new Pulses();
 
     /** What waits, in the order of the times, and of coming where these are the same. @param at when it leaves: when it is due, or later */
     private record Place(ScheduledMessage message, long count, long at) implements Comparable<Place> {
@@ -241,6 +242,9 @@ public final class Lane {
                 log(place.message, Bytes.NONE, clock.epochMicros(), 0, PUT_AWAY);
             }
         }
+        synchronized (pulses) {
+            tellPulses(clock.epochMicros(), false);
+        }
     }
 
     /** Sends the first that waits, if it is due. @return whether one was sent */
@@ -323,10 +327,34 @@ public final class Lane {
     }
 
     private void log(ScheduledMessage message, Bytes bytes, long epochMicros, long lateMicros, String trouble) {
-        if (message.message() == RealTime.CLOCK && trouble.isEmpty()) {
-            // Of a clock that is passed on only those ticks are told that did not leave.
-            return;
+        boolean pulse = Pulses.is(message.message()) && trouble.isEmpty();
+        synchronized (pulses) {
+            tellPulses(epochMicros, pulse);
+            if (pulse) {
+                pulses.add(message, epochMicros, lateMicros);
+                return;
+            }
         }
+        write(
+                epochMicros,
+                bytes,
+                () -> new Wording(device.numbering()).tell(message.message()),
+                message.cause().words(),
+                lateMicros,
+                trouble);
+    }
+
+    /** @param more whether it goes on */
+    private void tellPulses(long epochMicros, boolean more) {
+        if (more ? pulses.areToBeTold(epochMicros) : pulses.any()) {
+            String words = pulses.words(epochMicros);
+            write(epochMicros, Bytes.NONE, () -> words, pulses.cause(), pulses.latestMicros(), "");
+            pulses.told();
+        }
+    }
+
+    private void write(
+            long epochMicros, Bytes bytes, Supplier<String> words, String cause, long lateMicros, String trouble) {
         Device to = device;
         scribe.later(() -> new Entry(
                 0,
@@ -336,8 +364,8 @@ public final class Lane {
                 to.id(),
                 to.name(),
                 bytes,
-                new Wording(to.numbering()).tell(message.message()),
-                message.cause().words(),
+                words.get(),
+                cause,
                 lateMicros,
                 trouble));
     }

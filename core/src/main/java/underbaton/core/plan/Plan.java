@@ -14,6 +14,7 @@ import underbaton.core.cue.PatchBay;
 import underbaton.core.midi.ChannelMessage.BankProgram;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
+import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Control;
 import underbaton.core.rig.Device;
@@ -28,6 +29,9 @@ import underbaton.core.signal.Listener;
 public final class Plan {
 
     public static final Plan EMPTY = new Plan(List.of(), List.of());
+
+    private static final int HOURS = 24;
+    private static final int SECONDS_OF_HOUR = 3600;
 
     private final List<Device> devices;
     private final List<PlannedItem> items;
@@ -47,6 +51,7 @@ public final class Plan {
     private final OutTonight out;
     private final List<Listener> listeners;
     private final List<Listener> lights;
+    private final List<Device> inStep;
     private final Map<Integer, PlannedKey> keys;
     private final int patchBay;
     private final List<Phrase> patchPhrases;
@@ -81,6 +86,9 @@ public final class Plan {
         this.out = out;
         this.starts = starts;
         this.devices = devices;
+        this.inStep = devices.stream()
+                .filter(d -> d.inStep().isPresent() && d.connection().carriesMidi() && !PatchBay.is(d))
+                .toList();
         this.items = List.copyOf(items);
         Optional<Device> bay = devices.stream().filter(PatchBay::is).findFirst();
         patchBay = bay.map(Device::id).orElse(0);
@@ -135,6 +143,33 @@ public final class Plan {
     /** Those listeners whose pads have a light. */
     public List<Listener> lights() {
         return lights;
+    }
+
+    /** Those machines that are given the time of the music. */
+    public List<Device> inStep() {
+        return inStep;
+    }
+
+    /**
+     * Where an item begins in the day of the time code: as it says itself, or an hour for each item of the running order, from one o'clock
+     * on.
+     *
+     * @return s since midnight; 0 for an item that is not there
+     */
+    public int codeStart(int itemId) {
+        PlannedItem item = itemsById.get(itemId);
+        return item == null ? 0 : item.item().codeStart().orElseGet(() -> codeStartByOrder(items.indexOf(item)));
+    }
+
+    /** Where an item begins that does not say so itself, s since midnight. @param place in the running order, 0 for the first */
+    public static int codeStartByOrder(int place) {
+        return (place + 1) % HOURS * SECONDS_OF_HOUR;
+    }
+
+    /** The count of an item's first frame in the day of the time code. */
+    public long firstFrame(int itemId, TimeCode.Rate rate) {
+        int start = codeStart(itemId);
+        return new TimeCode(rate, start / SECONDS_OF_HOUR, start / 60 % 60, start % 60, 0).count();
     }
 
     /** A hand cue. */

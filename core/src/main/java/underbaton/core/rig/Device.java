@@ -22,6 +22,7 @@ import underbaton.core.rig.Speech.Timed;
  * @param list how the machine's own list is numbered, if it has one
  * @param stepLists the lists of its own that it steps through
  * @param precautions empty where they are {@link Precautions#NONE}
+ * @param inStep empty where it keeps no time with us
  * @param phrases its phrasebook; those of the list stand in the machine's own order and get their numbers from it
  */
 public record Device(
@@ -37,6 +38,7 @@ public record Device(
         Optional<PositionList> list,
         List<StepList> stepLists,
         Optional<Precautions> precautions,
+        Optional<InStep> inStep,
         List<Phrase> phrases) {
 
     public Device {
@@ -49,6 +51,7 @@ public record Device(
         requireLead(leadMs);
         requireSettle(settleMs);
         precautions = precautions.filter(p -> !p.equals(Precautions.NONE));
+        inStep = inStep.filter(InStep::any);
         phrases = numbered(list, phrases);
     }
 
@@ -73,7 +76,7 @@ public record Device(
         return ms;
     }
 
-    /** A machine without precautions. */
+    /** A machine without precautions that keeps no time with us. */
     public Device(
             int id,
             String name,
@@ -99,6 +102,7 @@ public record Device(
                 levels,
                 list,
                 stepLists,
+                Optional.empty(),
                 Optional.empty(),
                 phrases);
     }
@@ -337,6 +341,13 @@ public record Device(
         return draft.device();
     }
 
+    /** The same, kept in step otherwise. */
+    public Device withInStep(InStep other) {
+        Draft draft = new Draft();
+        draft.inStep = Optional.of(other);
+        return draft.device();
+    }
+
     /** The list that an effect of a phrase moves, if the machine is said to have one. */
     public Optional<StepList> stepList(String of) {
         return stepLists.stream().filter(l -> l.of().equalsIgnoreCase(of)).findFirst();
@@ -526,6 +537,7 @@ public record Device(
         private Optional<PositionList> list = Device.this.list;
         private List<StepList> stepLists = Device.this.stepLists;
         private Optional<Precautions> precautions = Device.this.precautions;
+        private Optional<InStep> inStep = Device.this.inStep;
         private List<Phrase> phrases = Device.this.phrases;
 
         Device device() {
@@ -542,6 +554,7 @@ public record Device(
                     list,
                     stepLists,
                     precautions,
+                    inStep,
                     phrases);
         }
     }

@@ -1,5 +1,6 @@
 package underbaton.core.rig;
 
+import java.util.Arrays;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -89,10 +90,7 @@ final class ExclusiveWords {
     }
 
     private static String rate(TimeCode t) {
-        return " at "
-                + (t.rate() == Rate.DROP_29_97
-                        ? "29.97"
-                        : Integer.toString(t.rate().frames())) + " fps";
+        return " at " + t.rate().words() + " fps";
     }
 
     private static String after(String lead, String text) {
@@ -159,9 +157,10 @@ final class ExclusiveWords {
             return Optional.empty();
         }
         String fps = m.group(group + 5);
-        Rate rate = fps == null || fps.equals("30")
-                ? Rate.FULL_30
-                : fps.equals("25") ? Rate.PAL_25 : fps.equals("24") ? Rate.FILM_24 : Rate.DROP_29_97;
+        Rate rate = Arrays.stream(Rate.values())
+                .filter(r -> r.words().equals(fps))
+                .findFirst()
+                .orElse(Rate.FULL_30);
         return Optional.of(new TimeCode(
                 rate,
                 Integer.parseInt(m.group(group)),

@@ -12,9 +12,11 @@ import tools.jackson.databind.DeserializationFeature;
 import tools.jackson.databind.MapperFeature;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
+import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.InStep;
 import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
@@ -65,7 +67,36 @@ public final class DeviceFile {
             String safePhrase,
             String untoldFade,
             String inOneInstant,
+            Keeping inStep,
             List<PhraseText> phrases) {}
+
+    /** @param rate frames a second, {@code 29.97} @param vamps {@code counts on} or {@code goes back} */
+    private record Keeping(Boolean clock, Boolean code, Boolean transport, String rate, String vamps) {
+
+        static Keeping of(InStep how) {
+            return new Keeping(
+                    how.clock(),
+                    how.code(),
+                    how.transport(),
+                    how.rate().words(),
+                    lower(how.vamps()).replace('_', ' '));
+        }
+
+        InStep read() {
+            return new InStep(
+                    required("clock", clock),
+                    required("code", code),
+                    required("transport", transport),
+                    Arrays.stream(TimeCode.Rate.values())
+                            .filter(r -> r.words().equals(required("rate", rate)))
+                            .findFirst()
+                            .orElseThrow(() -> unknown("rate", rate)),
+                    one(
+                            InStep.Vamping.values(),
+                            "vamps",
+                            required("vamps", vamps).replace(' ', '_')));
+        }
+    }
 
     /** @param kind {@code network-midi}, {@code local-midi} (host is the port's name then) or {@code osc} */
     private record Way(String kind, String host, Integer port, String carrier, String question) {}
@@ -121,6 +152,7 @@ public final class DeviceFile {
                 device.safePhrase().map(Phrase::name).orElse(""),
                 lower(device.care().untoldFade()).replace('_', ' '),
                 device.care().asTyped() ? AS_TYPED : PROGRAMS_FIRST,
+                device.inStep().map(Keeping::of).orElse(null),
                 device.phrases().stream().map(p -> PhraseText.of(device, p)).toList()));
     }
 
@@ -175,7 +207,8 @@ public final class DeviceFile {
                                 one(PositionList.Kind.values(), "list", l.by), required("first", l.first))),
                 StepList.read(or(content.stepLists)),
                 List.of());
-        return withPrecautions(withPhrases(device, required("phrases", content.phrases)), content);
+        Device filled = withPrecautions(withPhrases(device, required("phrases", content.phrases)), content);
+        return content.inStep == null ? filled : filled.withInStep(content.inStep.read());
     }
 
     private static Device withPrecautions(Device device, Content content) {

@@ -4,6 +4,7 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalInt;
 import java.util.Random;
 import java.util.function.Supplier;
 import java.util.stream.IntStream;
@@ -27,6 +28,7 @@ import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.InStep;
 import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
@@ -108,7 +110,8 @@ public final class RandomShows {
                     show.items().size());
             Item item = show.items().get(show.items().size() - 1);
             Optional<Score> score = random.nextBoolean() ? Optional.of(accepted(this::score)) : Optional.empty();
-            show = show.withItem(item.withScore(score), 0);
+            OptionalInt code = random.nextBoolean() ? OptionalInt.of(random.nextInt(86_400)) : OptionalInt.empty();
+            show = show.withItem(item.withScore(score).withCodeStart(code), 0);
             for (int c = random.nextInt(6); c > 0; c--) {
                 show = show.withCue(item.id(), cue(show, ++number));
             }
@@ -171,6 +174,14 @@ public final class RandomShows {
                                 random.nextBoolean() ? "" : text(50),
                                 one(Precautions.UntoldFade.values()),
                                 random.nextBoolean())),
+                random.nextBoolean()
+                        ? Optional.empty()
+                        : Optional.of(new InStep(
+                                random.nextBoolean(),
+                                random.nextBoolean(),
+                                random.nextBoolean(),
+                                one(TimeCode.Rate.values()),
+                                one(InStep.Vamping.values()))),
                 List.of());
     }
 

@@ -18,6 +18,7 @@ import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.RealTime;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
@@ -121,6 +122,27 @@ class LaneTest {
         assertThat(entry.meaning()).isEqualTo("note E0, channel 1");
         assertThat(entry.cause()).isEqualTo("cue 1");
         assertThat(entry.trouble()).isEmpty();
+    }
+
+    @Test
+    void clocksThatLeftAreToldByTheirNumber() throws InterruptedException {
+        Lane lane = lane(m -> {
+            arrived.add(m);
+            return new Outlet.Sent(((MidiMessage) m).encode());
+        });
+        for (int i = 0; i < 24; i++) {
+            lane.send(message(RealTime.CLOCK, clock.nanos()));
+        }
+        lane.send(message(RealTime.STOP, clock.nanos()));
+        for (int i = 0; i < 25; i++) {
+            assertThat(arrived.poll(30, TimeUnit.SECONDS)).isNotNull();
+        }
+        lane.close();
+        scribe.close();
+        assertThat(traffic.after(0, 100))
+                .extracting(Entry::meaning)
+                .satisfiesExactly(clocks -> assertThat(clocks).startsWith("24 clocks"), stop -> assertThat(stop)
+                        .isEqualTo("stop"));
     }
 
     @Test

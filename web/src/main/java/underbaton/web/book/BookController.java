@@ -16,6 +16,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseBody;
 import org.springframework.web.bind.annotation.ResponseStatus;
+import underbaton.core.cue.CodeStart;
 import underbaton.core.cue.Cue;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
@@ -23,6 +24,7 @@ import underbaton.core.cue.PlannedLength;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.exchange.CueSearch;
+import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCall;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Phrase;
@@ -250,6 +252,12 @@ class BookController {
         model.addAttribute("item", item);
         model.addAttribute("was", Fingerprint.of(item.withCues(List.of())));
         model.addAttribute("length", PlannedLength.tell(item.plannedSeconds()));
+        model.addAttribute(
+                "code",
+                item.codeStart().isPresent()
+                        ? CodeStart.tell(item.codeStart().getAsInt())
+                        : "");
+        model.addAttribute("codeByOrder", CodeStart.tell(Plan.codeStartByOrder(show.items().indexOf(item))));
         model.addAttribute("kinds", ItemKind.values());
         return "book/book :: item-form";
     }
@@ -261,13 +269,15 @@ class BookController {
             @RequestParam String kind,
             @RequestParam String name,
             @RequestParam(defaultValue = "") String length,
+            @RequestParam(defaultValue = "") String code,
             @RequestParam(defaultValue = "") String score,
             @RequestParam(defaultValue = "") String place,
             @RequestParam(defaultValue = "") String was,
             Shown shown,
             Model model) {
         Item item = read(itemId, kind, name, length)
-                .withScore(score.isBlank() ? Optional.empty() : Optional.of(Score.of(score)));
+                .withScore(score.isBlank() ? Optional.empty() : Optional.of(Score.of(score)))
+                .withCodeStart(CodeStart.of(code));
         Show changed = shows.edit(showId, "change " + item.name(), s -> {
             Item before = s.item(itemId).orElseThrow(BookController::itemGone);
             Fingerprint.require(was, before.withCues(List.of()), before.name());

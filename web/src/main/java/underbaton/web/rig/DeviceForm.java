@@ -5,10 +5,13 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
 import underbaton.core.cue.PatchBay;
+import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Connection.Carrier;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.InStep;
+import underbaton.core.rig.InStep.Vamping;
 import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
@@ -28,6 +31,11 @@ import underbaton.web.kernel.Typed;
  * @param lists lists that it steps through, parted by semicolons
  * @param safe the name of its safe phrase; empty for none
  * @param untold where a fade begins of which nobody knows where it begins
+ * @param clock of the music's time, filled where it gets the MIDI clock
+ * @param code where it gets time code
+ * @param transport where it is located and played
+ * @param rate frames a second, {@code 29.97}
+ * @param vamps what it does in a vamp
  * @param order {@code typed} where it gets what stands first in a cell first, {@code programs} where programs go first
  */
 public record DeviceForm(
@@ -51,7 +59,12 @@ public record DeviceForm(
         String lists,
         String safe,
         String untold,
-        String order) {
+        String order,
+        String clock,
+        String code,
+        String transport,
+        String rate,
+        String vamps) {
     /** A blank that was not sent is an empty one. */
     public DeviceForm {
         name = Typed.orEmpty(name);
@@ -75,8 +88,14 @@ public record DeviceForm(
         safe = Typed.orEmpty(safe);
         untold = Typed.orEmpty(untold);
         order = Typed.orEmpty(order);
+        clock = Typed.orEmpty(clock);
+        code = Typed.orEmpty(code);
+        transport = Typed.orEmpty(transport);
+        rate = Typed.orEmpty(rate);
+        vamps = Typed.orEmpty(vamps);
     }
 
+    private static final String TICKED = "yes";
     private static final String TYPED = "typed";
     private static final String PROGRAMS = "programs";
 
@@ -89,6 +108,7 @@ public record DeviceForm(
         Connection.Network network = connection instanceof Connection.Network n ? n : null;
         Connection.Osc osc = connection instanceof Connection.Osc o ? o : null;
         Numbering numbering = device.numbering();
+        InStep inStep = device.inStep().orElse(InStep.NOT);
         return new DeviceForm(
                 device.name(),
                 device.department().name(),
@@ -110,7 +130,12 @@ public record DeviceForm(
                 StepList.tell(device.stepLists()),
                 device.care().safePhrase(),
                 device.care().untoldFade().name(),
-                device.care().asTyped() ? TYPED : PROGRAMS);
+                device.care().asTyped() ? TYPED : PROGRAMS,
+                ticked(inStep.clock()),
+                ticked(inStep.code()),
+                ticked(inStep.transport()),
+                inStep.rate().name(),
+                inStep.vamps().name());
     }
 
     /** The blanks of a machine that nobody has described yet. */
@@ -136,7 +161,16 @@ public record DeviceForm(
                 "",
                 "",
                 UntoldFade.AT_ONCE.name(),
-                TYPED);
+                TYPED,
+                "",
+                "",
+                "",
+                InStep.NOT.rate().name(),
+                InStep.NOT.vamps().name());
+    }
+
+    private static String ticked(boolean is) {
+        return is ? TICKED : "";
     }
 
     /** A new one for somebody who has been heard already. @param host by OSC; empty for who came by network MIDI */
@@ -164,7 +198,12 @@ public record DeviceForm(
                 fresh.lists,
                 fresh.safe,
                 fresh.untold,
-                fresh.order);
+                fresh.order,
+                fresh.clock,
+                fresh.code,
+                fresh.transport,
+                fresh.rate,
+                fresh.vamps);
     }
 
     /**
@@ -200,7 +239,18 @@ public record DeviceForm(
                         or(safe, ""),
                         UntoldFade.valueOf(or(untold, "AT_ONCE").toUpperCase(Locale.ROOT)),
                         or(order, PROGRAMS).equals(TYPED))),
+                Optional.of(inStep()),
                 phrases));
+    }
+
+    private InStep inStep() {
+        boolean midi = !wire.startsWith(OSC);
+        return new InStep(
+                midi && !clock.isEmpty(),
+                midi && !code.isEmpty(),
+                midi && !transport.isEmpty(),
+                TimeCode.Rate.valueOf(or(rate, InStep.NOT.rate().name()).toUpperCase(Locale.ROOT)),
+                Vamping.valueOf(or(vamps, InStep.NOT.vamps().name()).toUpperCase(Locale.ROOT)));
     }
 
     /** An OSC machine has neither channel nor numbering; the blanks are not on the page then. */

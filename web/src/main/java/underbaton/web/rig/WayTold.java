@@ -7,6 +7,7 @@ import java.util.stream.Collectors;
 import underbaton.core.cue.Show;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Device;
+import underbaton.core.rig.InStep;
 import underbaton.core.rig.Numbering;
 import underbaton.wire.Arrival;
 
@@ -30,7 +31,23 @@ final class WayTold {
                 ? "MIDI port “" + connection.where() + "”"
                 : "network MIDI at " + connection.where();
         return way + ", channel " + Numbering.channel(device.channel()) + "; programs from " + n.program(0)
-                + ", values " + n.values().range() + ", note 0 is " + n.note(0) + lead;
+                + ", values " + n.values().range() + ", note 0 is " + n.note(0) + lead
+                + device.inStep().map(WayTold::inStep).orElse("");
+    }
+
+    /** {@code ; gets the MIDI clock and time code at 25}. */
+    private static String inStep(InStep how) {
+        List<String> gets = new ArrayList<>();
+        if (how.clock()) {
+            gets.add("MIDI clock");
+        }
+        if (how.code()) {
+            gets.add("time code at " + how.rate().words());
+        }
+        if (how.transport()) {
+            gets.add("locate, play and stop");
+        }
+        return "; gets " + String.join(" and ", gets);
     }
 
     /**
