@@ -7,7 +7,7 @@ import underbaton.core.midi.MidiMessage;
 
 /**
  * A video player. A program picks the reel and shows its first frame; note 36 starts clip 1 of that reel, 37 clip 2 and
- * so on; note 35 stops. A clip runs to its end by itself.
+ * so on; note 35 stops. A clip runs to its end by itself. The time code that it gets is shown in the picture.
  */
 public final class RiverScreen implements Model.Midi {
 
@@ -38,11 +38,16 @@ public final class RiverScreen implements Model.Midi {
             new Reel("Meadow loop", List.of(300)),
             new Reel("Candles", List.of(180, 90)));
 
+    private final CodeReader reader = new CodeReader();
+    private volatile String code = "";
     private volatile State state = new State(1, REELS.get(0).name(), 0, false, 0, 0);
 
     @Override
     public void hear(MidiMessage message, long nanos) {
         State now = state;
+        synchronized (reader) {
+            reader.hear(message).ifPresent(frame -> code = frame.toString());
+        }
         if (message instanceof ProgramChange p && p.channel() == CHANNEL && p.program() < REELS.size()) {
             state = new State(p.program() + 1, REELS.get(p.program()).name(), 0, false, 0, 0);
         } else if (message instanceof NoteOn on && on.channel() == CHANNEL && on.velocity() > 0) {
@@ -59,6 +64,11 @@ public final class RiverScreen implements Model.Midi {
         if (clip >= 0 && clip < lengths.size()) {
             state = new State(state.reel, state.reelName, clip + 1, true, nanos, lengths.get(clip));
         }
+    }
+
+    /** The time code by now, {@code 02:00:14:07}; empty where none has come. */
+    public String code() {
+        return code;
     }
 
     public State state() {

@@ -11,6 +11,8 @@ import underbaton.core.loop.Loops;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon.QuarterFrame;
 import underbaton.wire.osc.OscInlet;
 import underbaton.wire.osc.OscTcpInlet;
 import underbaton.wire.session.Peer;
@@ -28,7 +30,12 @@ public final class StandIn implements AutoCloseable {
     private final InetAddress bind;
     private final Clock clock;
     private final Loops loops;
+    private static final long PULSES_SHOWN_NANOS = 250_000_000;
+
     private final Runnable watcher;
+    /** When somebody was told last that it has changed; on the wire's thread alone. */
+    private long shownNanos;
+
     private final AtomicLong heard = new AtomicLong();
     private final IntSupplier listener;
     private AutoCloseable plug;
@@ -80,7 +87,7 @@ public final class StandIn implements AutoCloseable {
         return on;
     }
 
-    /** How many messages have come in since it was made. */
+    /** How many messages have come in since it was made, clocks and pieces of time code apart. */
     public long heard() {
         return heard.get();
     }
@@ -140,8 +147,15 @@ public final class StandIn implements AutoCloseable {
                 if (!answers.isEmpty()) {
                     peer.send(answers);
                 }
-                heard.incrementAndGet();
-                watcher.run();
+                boolean pulse = message == RealTime.CLOCK || message instanceof QuarterFrame;
+                if (!pulse) {
+                    heard.incrementAndGet();
+                }
+                // What it shows of a clock is looked at a few times a second.
+                if (!pulse || arrivalNanos - shownNanos >= PULSES_SHOWN_NANOS) {
+                    shownNanos = arrivalNanos;
+                    watcher.run();
+                }
             }
         });
         mouth = new Keyed.Mouth() {

@@ -20,11 +20,15 @@ import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOff;
 import underbaton.core.midi.ChannelMessage.NoteOn;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
+import underbaton.core.midi.FullFrame;
 import underbaton.core.midi.MachineControl;
 import underbaton.core.midi.MachineControl.Command;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.OscMessage;
 import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon.QuarterFrame;
+import underbaton.core.midi.SystemCommon.SongPosition;
+import underbaton.core.midi.TimeCode;
 import underbaton.wire.SystemClock;
 
 /** The stand-ins are literal: right bytes do the right thing, others do nothing. */
@@ -40,6 +44,39 @@ class StandInsTest {
         lights.hear(new NoteOn(1, 7, 127), 0);
         lights.hear(new NoteOn(0, 127, 127), 0);
         assertThat(lights.state().look().name()).isEqualTo("Gold sweep");
+    }
+
+    /** MIDI Time Code (RP-004/008): the place that eight pieces tell is that of the first, two frames before the last. */
+    @Test
+    void theScreenShowsTheTimeCodeThatItGets() {
+        RiverScreen screen = new RiverScreen();
+        assertThat(screen.code()).isEmpty();
+        int[] nibbles = {0xE, 0, 1, 2, 3, 0, 1, 2};
+        for (int piece = 3; piece < 8; piece++) {
+            screen.hear(new QuarterFrame(piece, nibbles[piece]), 0);
+        }
+        assertThat(screen.code()).as("switched on in the middle").isEmpty();
+        for (int piece = 0; piece < 8; piece++) {
+            screen.hear(new QuarterFrame(piece, nibbles[piece]), 0);
+        }
+        assertThat(screen.code()).isEqualTo("01:03:33:16");
+        screen.hear(new FullFrame(127, new TimeCode(TimeCode.Rate.PAL_25, 2, 0, 0, 0)), 0);
+        assertThat(screen.code()).isEqualTo("02:00:00:00");
+    }
+
+    @Test
+    void theTabletCountsQuartersByTheClock() {
+        BandTablet tablet = new BandTablet();
+        tablet.hear(RealTime.CLOCK, 0);
+        assertThat(tablet.beat()).isEqualTo(new BandTablet.Beat(false, 1, 0));
+        tablet.hear(RealTime.START, 0);
+        for (int clock = 0; clock <= 48; clock++) {
+            tablet.hear(RealTime.CLOCK, clock * 25_000_000L);
+        }
+        assertThat(tablet.beat()).isEqualTo(new BandTablet.Beat(true, 3, 100));
+        tablet.hear(RealTime.STOP, 0);
+        tablet.hear(new SongPosition(16), 0);
+        assertThat(tablet.beat()).isEqualTo(new BandTablet.Beat(false, 5, 100));
     }
 
     @Test

@@ -2,7 +2,7 @@
 import './lamps.js';
 import { baton } from '../js/baton.js';
 import { does, meaning, table as keys } from '../js/keys.js';
-import { here, last, until, whenMoved } from '../js/music.js';
+import { codeAt, here, last, until, whenMoved } from '../js/music.js';
 
 // Stop all is held, the others are given at once.
 const ORDERS = Object.keys(keys).filter((action) => keys[action].deed && action !== 'stop');
@@ -154,6 +154,8 @@ const place = () => {
   document.querySelectorAll('[data-music]').forEach((e) => {
     e.hidden = !table || (e.querySelector('[data-left]') ? !table.end : !table.beats.length);
   });
+  const code = document.querySelector('[data-code]');
+  if (code) code.textContent = (music && codeAt(music)) || '';
   if (!music) return;
   const { ms } = music;
   const beat = last(table.beats, ms, (b) => b[0]);

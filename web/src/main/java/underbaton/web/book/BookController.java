@@ -254,10 +254,9 @@ class BookController {
         model.addAttribute("length", PlannedLength.tell(item.plannedSeconds()));
         model.addAttribute(
                 "code",
-                item.codeStart().isPresent()
-                        ? CodeStart.tell(item.codeStart().getAsInt())
-                        : "");
-        model.addAttribute("codeByOrder", CodeStart.tell(Plan.codeStartByOrder(show.items().indexOf(item))));
+                item.codeStart().isPresent() ? CodeStart.tell(item.codeStart().getAsInt()) : "");
+        model.addAttribute(
+                "codeByOrder", CodeStart.tell(Plan.codeStartByOrder(show.items().indexOf(item))));
         model.addAttribute("kinds", ItemKind.values());
         return "book/book :: item-form";
     }

@@ -20,6 +20,7 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.SceneLevels;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Answer;
 import underbaton.core.rig.Argument;
@@ -27,6 +28,7 @@ import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.InStep;
 import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Phrase;
@@ -147,6 +149,7 @@ final class DemoBook {
         Levels levels = Levels.PUBLISHED;
         Optional<PositionList> list = Optional.empty();
         List<StepList> stepLists = List.of();
+        InStep inStep = InStep.NOT;
         for (String setting : settings) {
             String value = setting.substring(setting.lastIndexOf(' ') + 1);
             if (setting.startsWith("osc")) {
@@ -159,6 +162,10 @@ final class DemoBook {
                 list = Optional.of(new PositionList(PositionList.Kind.NOTE, 0));
             } else if (setting.startsWith("steps through")) {
                 stepLists = StepList.read(setting.substring(13));
+            } else if (setting.startsWith("clock")) {
+                inStep = new InStep(true, false, false, InStep.NOT.rate(), InStep.Vamping.COUNTS_ON);
+            } else if (setting.startsWith("time code")) {
+                inStep = new InStep(false, true, false, TimeCode.Rate.PAL_25, InStep.Vamping.COUNTS_ON);
             } else if (setting.startsWith("levels")) {
                 levels = Levels.of(setting.substring(6), Numbering.WIRE);
             } else {
@@ -177,6 +184,8 @@ final class DemoBook {
                 levels,
                 list,
                 stepLists,
+                Optional.empty(),
+                Optional.of(inStep),
                 List.of()));
     }
 

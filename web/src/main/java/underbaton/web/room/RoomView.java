@@ -28,6 +28,8 @@ import underbaton.standins.WordsScreen;
  * The stand-ins' states at one moment.
  *
  * @param clipSinceMillis how long ago the running clip was started, so that a page can count on by itself
+ * @param code the time code in the picture of the river screen; empty for none
+ * @param beat where the clock has brought the band's tablet
  * @param shotSinceMillis the same for the sound player's one-shot
  * @param cameras in order, the one on air true
  */
@@ -36,12 +38,14 @@ public record RoomView(
         FohLights.State lights,
         RiverScreen.State video,
         long clipSinceMillis,
+        String code,
         WordsScreen.State words,
         List<Boolean> cameras,
         SoundConsole.State console,
         KeyboardsHost.State keys,
         String key,
         BandTablet.State tablet,
+        BandTablet.Beat beat,
         SoundPlayer.State player,
         long shotSinceMillis,
         List<KeyRow> keyed) {
@@ -58,6 +62,7 @@ public record RoomView(
                 model(room, FohLights.class).state(),
                 video,
                 (clock.nanos() - video.startedNanos()) / 1_000_000,
+                model(room, RiverScreen.class).code(),
                 model(room, WordsScreen.class).state(),
                 IntStream.rangeClosed(1, CameraSwitcher.CAMERAS)
                         .mapToObj(i -> i == onAir)
@@ -66,6 +71,7 @@ public record RoomView(
                 model(room, KeyboardsHost.class).state(),
                 model(room, VocalTuning.class).key(),
                 model(room, BandTablet.class).state(),
+                model(room, BandTablet.class).beat(),
                 player,
                 (clock.nanos() - player.shotNanos()) / 1_000_000,
                 room.standIns().stream()

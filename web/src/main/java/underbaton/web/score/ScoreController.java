@@ -60,10 +60,11 @@ class ScoreController {
 
     /**
      * Where the music is, as the pages read it: item, which planning of it, position in ms and the moment of that by our clock, whether
-     * it moves, and the vamp in words.
+     * it moves, the vamp in words, and the time code that machines are given.
      */
     private String playing(int showId) {
-        Optional<Playing> playing = stage.playback(showId).flatMap(PlaybackState::playing);
+        Optional<PlaybackState> state = stage.playback(showId);
+        Optional<Playing> playing = state.flatMap(PlaybackState::playing);
         if (playing.isEmpty()) {
             return "{}";
         }
@@ -74,7 +75,7 @@ class ScoreController {
         long now = clock.nanos();
         long from = p.vamp().map(v -> v.fromNanos() / 1_000_000).orElse(0L);
         long to = p.released() ? 0 : p.vamp().map(v -> v.toNanos() / 1_000_000).orElse(0L);
-        return "{\"item\":%d,\"plan\":%d,\"at\":%d,\"when\":%d,\"paused\":%b,\"pace\":%d,\"vamp\":\"%s\",\"vampFrom\":%d,\"vampTo\":%d}"
+        return "{\"item\":%d,\"plan\":%d,\"at\":%d,\"when\":%d,\"paused\":%b,\"pace\":%d,\"vamp\":\"%s\",\"vampFrom\":%d,\"vampTo\":%d%s}"
                 .formatted(
                         p.item().item().id(),
                         System.identityHashCode(p.item()),
@@ -84,7 +85,18 @@ class ScoreController {
                         p.anchor().permille(),
                         vamp,
                         from,
-                        to);
+                        to,
+                        code(state.get()));
+    }
+
+    /** The time code of the first machine that gets one: how many frames a second, the first of the item, and how far ahead, ms. */
+    private static String code(PlaybackState state) {
+        return state.plan().inStep().stream()
+                .flatMap(d -> state.inStep().codeOf(d.id()).stream())
+                .findFirst()
+                .map(c -> ",\"code\":{\"rate\":\"%s\",\"first\":%d,\"ahead\":%d}"
+                        .formatted(c.rate().words(), c.first(), c.aheadNanos() / 1_000_000))
+                .orElse("");
     }
 
     @GetMapping("/shows/{showId}/score")

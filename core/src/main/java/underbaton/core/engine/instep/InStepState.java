@@ -1,8 +1,10 @@
 package underbaton.core.engine.instep;
 
 import java.util.Map;
+import java.util.Optional;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
+import underbaton.core.midi.TimeCode.Rate;
 
 /**
  * How far each machine was given the time. Immutable.
@@ -12,6 +14,27 @@ import org.pcollections.PMap;
 public record InStepState(PMap<Integer, Given> given) {
 
     public static final InStepState NOTHING = new InStepState(HashTreePMap.empty());
+
+    /**
+     * The time code of the item that plays: at a position of the music, ns, the frame {@code first + rate.quarters(position + ahead) / 4} of
+     * the day.
+     *
+     * @param first the count of the item's first frame in the day
+     * @param aheadNanos how much further it is than the music
+     */
+    public record Code(Rate rate, long first, long aheadNanos) {}
+
+    /** What a machine was told; empty where it gets no code, or nothing plays. */
+    public Optional<Code> codeOf(int deviceId) {
+        Given has = given.get(deviceId);
+        boolean told = has != null
+                && has.itemId() != 0
+                && (has.how().code() || has.how().transport());
+        return told
+                ? Optional.of(new Code(
+                        has.how().rate(), has.frames().first(), has.frames().aheadNanos()))
+                : Optional.empty();
+    }
 
     /** The same with all its moments so many ns later; so a state goes on after a crash. */
     public InStepState shifted(long nanos) {
