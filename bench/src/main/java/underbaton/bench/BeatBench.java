@@ -2,15 +2,11 @@ package underbaton.bench;
 
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.ToDoubleFunction;
 import javax.sound.midi.InvalidMidiDataException;
 import javax.sound.midi.MidiSystem;
 import javax.sound.midi.MidiUnavailableException;
@@ -29,7 +25,6 @@ import underbaton.core.engine.Order;
 import underbaton.core.engine.PlannedMessage;
 import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.exchange.PlanFile;
-import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.ChannelMessage.NoteOn;
@@ -65,22 +60,9 @@ final class BeatBench {
     /** At 125 a tick lasts half a millisecond, so that a moment comes each 4 ms. */
     private static final int TICKS_BETWEEN = 8;
 
-    private static final int ROUNDS = 5;
     private static final long LEAD_IN_NANOS = 500_000_000L;
 
     private static final Loops LOOPS = new Loops(Thread::new);
-
-    private static final Clock CLOCK = new Clock() {
-        @Override
-        public long nanos() {
-            return System.nanoTime();
-        }
-
-        @Override
-        public long epochMicros() {
-            return System.currentTimeMillis() * 1000;
-        }
-    };
 
     private final Show show = song();
     private final Plan plan = Planner.plan(show);
@@ -98,74 +80,10 @@ final class BeatBench {
 
     static void run() throws IOException, InterruptedException {
         BeatBench bench = new BeatBench();
-        int cores = Runtime.getRuntime().availableProcessors();
         System.out.printf(
                 "%,d messages in %.0f s to three machines inside the process; how late each left, ms%n",
                 bench.messages, MOMENTS * 0.004);
-        System.out.printf("%-6s %-12s %8s %8s %8s %8s %8s%n", "cores", "who", "p50", "p99", "p99.9", "max", "stolen");
-        List<double[]> idle = new ArrayList<>();
-        List<double[]> busy = new ArrayList<>();
-        for (int round = 0; round < ROUNDS; round++) {
-            idle.add(bench.both("idle"));
-            List<Process> hogs = new ArrayList<>();
-            try {
-                for (int i = 0; i < cores; i++) {
-                    hogs.add(new ProcessBuilder("sh", "-c", "while :; do :; done").start());
-                }
-                busy.add(bench.both("busy"));
-            } finally {
-                hogs.forEach(Process::destroyForcibly);
-            }
-        }
-        System.out.println(
-                "The middle of " + ROUNDS + " rounds: p99 of ours, of the JDK's, and the one as a part of the other");
-        middle("idle", idle);
-        middle("busy", busy);
-    }
-
-    private static void middle(String cores, List<double[]> rounds) {
-        System.out.printf(
-                "%-6s %8.3f %8.3f %8.2f%n",
-                cores, middle(rounds, r -> r[0]), middle(rounds, r -> r[1]), middle(rounds, r -> r[0] / r[1]));
-    }
-
-    private static double middle(List<double[]> rounds, ToDoubleFunction<double[]> figure) {
-        return rounds.stream().mapToDouble(figure).sorted().toArray()[rounds.size() / 2];
-    }
-
-    private double[] both(String cores) throws InterruptedException, IOException {
-        return new double[] {told(cores, "Under Baton", this::ours), told(cores, "JDK", this::jdk)};
-    }
-
-    private interface Play {
-        long[] late() throws InterruptedException;
-    }
-
-    /** @return p99 in ms */
-    private static double told(String cores, String who, Play play) throws InterruptedException, IOException {
-        long[] before = cpu();
-        long[] late = play.late();
-        long[] after = cpu();
-        Arrays.sort(late);
-        double p99 = late[late.length * 99 / 100] / 1e6;
-        System.out.printf(
-                "%-6s %-12s %8.3f %8.3f %8.3f %8.3f %6d %%%n",
-                cores,
-                who,
-                late[late.length / 2] / 1e6,
-                p99,
-                late[(int) (late.length * 999L / 1000)] / 1e6,
-                late[late.length - 1] / 1e6,
-                100 * (after[0] - before[0]) / Math.max(1, after[1] - before[1]));
-        return p99;
-    }
-
-    /** Time that the host of a virtual machine gave to others, and all time, as Linux counts them. */
-    private static long[] cpu() throws IOException {
-        String[] counts =
-                Files.readAllLines(Path.of("/proc/stat")).get(0).trim().split("\\s+");
-        long all = Arrays.stream(counts).skip(1).mapToLong(Long::parseLong).sum();
-        return new long[] {Long.parseLong(counts[8]), all};
+        SideBySide.compare(bench::ours, bench::jdk);
     }
 
     // ---- ours
@@ -190,11 +108,11 @@ final class BeatBench {
         Map<Integer, Heard> machines = new HashMap<>();
         Map<Integer, Lane> lanes = new HashMap<>();
         Scribe scribe = new Scribe(new Traffic(20_000), LOOPS);
-        Timekeeper time = new Timekeeper("lanes", CLOCK, LOOPS);
+        Timekeeper time = new Timekeeper("lanes", SideBySide.CLOCK, LOOPS);
         for (Device device : show.devices()) {
             Heard heard = new Heard(planned.get(device.id()).size());
             machines.put(device.id(), heard);
-            lanes.put(device.id(), new Lane(1, device, heard, CLOCK, scribe, time));
+            lanes.put(device.id(), new Lane(1, device, heard, SideBySide.CLOCK, scribe, time));
         }
         Outbox outbox = new Outbox() {
             @Override
@@ -208,7 +126,7 @@ final class BeatBench {
                 return Withdrawn.NOTHING;
             }
         };
-        Performer performer = new Performer(CLOCK, plan, outbox, s -> {});
+        Performer performer = new Performer(SideBySide.CLOCK, plan, outbox, s -> {});
         try (PerformerThread thread = new PerformerThread(performer, LOOPS)) {
             performer.order(new Order.Play(show.items().get(0).id(), 0));
             while (count(machines) < messages) {
@@ -227,17 +145,11 @@ final class BeatBench {
                 late[i++] = machine.getValue().at[n] - due.get(n).atNanos();
             }
         }
-        return sinceEarliest(late);
+        return SideBySide.sinceEarliest(late);
     }
 
     private static int count(Map<Integer, Heard> machines) {
         return machines.values().stream().mapToInt(h -> h.count).sum();
-    }
-
-    /** Nobody says when the JDK began: the message that was least late is taken to have been in time, for both alike. */
-    private static long[] sinceEarliest(long[] late) {
-        long earliest = Arrays.stream(late).min().orElseThrow();
-        return Arrays.stream(late).map(l -> l - earliest).toArray();
     }
 
     // ---- the JDK
@@ -279,7 +191,7 @@ final class BeatBench {
         if (count[0] != messages) {
             throw new IllegalStateException("the JDK played " + count[0] + " of " + messages + " messages");
         }
-        return sinceEarliest(late);
+        return SideBySide.sinceEarliest(late);
     }
 
     // ---- the song

@@ -32,8 +32,11 @@ final class Bench {
             StateBench.run();
         } else if (name.equals("beat")) {
             BeatBench.run();
+        } else if (name.equals("clock")) {
+            ClockBench.run();
         } else {
-            System.err.println("There is: ./baton bench go, pedal, relay, through, plan, state, beat, views or soak");
+            System.err.println(
+                    "There is: ./baton bench go, pedal, relay, through, plan, state, beat, clock, views or soak");
             System.exit(1);
         }
     }

@@ -57,6 +57,11 @@ public record TimeCode(Rate rate, int hours, int minutes, int seconds, int frame
             return nanos * THIRDS / quarterThirds;
         }
 
+        /** How long a quarter of a frame lasts, s. */
+        public double quarterSeconds() {
+            return quarterThirds / (THIRDS * 1e9);
+        }
+
         /** The first nanosecond of a quarter of a frame. @param quarter 0 for the first, to those of a day */
         public long quarterNanos(long quarter) {
             return (quarter * quarterThirds + THIRDS - 1) / THIRDS;

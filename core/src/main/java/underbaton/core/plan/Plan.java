@@ -166,6 +166,20 @@ public final class Plan {
         return (place + 1) % HOURS * SECONDS_OF_HOUR;
     }
 
+    /** Another item during whose time code this one's runs, as far as their lengths are known; the first in the running order. */
+    public Optional<PlannedItem> sameCode(int itemId) {
+        PlannedItem item = itemsById.get(itemId);
+        return item == null
+                ? Optional.empty()
+                : items.stream().filter(i -> i != item && isSameCode(item, i)).findFirst();
+    }
+
+    private boolean isSameCode(PlannedItem one, PlannedItem other) {
+        int from = codeStart(one.item().id());
+        int otherFrom = codeStart(other.item().id());
+        return from == otherFrom || from < otherFrom + other.seconds() && otherFrom < from + one.seconds();
+    }
+
     /** The count of an item's first frame in the day of the time code. */
     public long firstFrame(int itemId, TimeCode.Rate rate) {
         int start = codeStart(itemId);

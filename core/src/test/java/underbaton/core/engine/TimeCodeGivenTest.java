@@ -15,6 +15,7 @@ import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.TimeCode.Rate;
+import underbaton.core.plan.Planner;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.InStep;
@@ -135,6 +136,19 @@ class TimeCodeGivenTest extends PlayedShow {
         begin();
         order(new Order.Play(song(), 0));
         assertThat(words()).startsWith("F0 7F 7F 01 01 2A 01 02 00 F7 @ 0");
+    }
+
+    @Test
+    void two_items_of_one_hour_are_told() {
+        player(code(Rate.PAL_25));
+        song("1 quarter = 120\n9 end");
+        assertThat(Planner.plan(show).sameCode(song())).isEmpty();
+        // Eight bars and a bit last till 01:00:18, the scene before has the hour from 01:00:00 on.
+        int scene = show.items().get(0).id();
+        show = show.withItem(show.items().get(show.items().size() - 1).withCodeStart(OptionalInt.of(3600)), 0);
+        assertThat(Planner.plan(show).sameCode(song()))
+                .hasValueSatisfying(i -> assertThat(i.item().id()).isEqualTo(scene));
+        assertThat(Planner.plan(show).sameCode(scene)).isPresent();
     }
 
     @Test

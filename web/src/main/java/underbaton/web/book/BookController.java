@@ -33,6 +33,7 @@ import underbaton.core.rig.Remarks.Mark;
 import underbaton.core.score.Score;
 import underbaton.web.kernel.Fingerprint;
 import underbaton.web.kernel.Typed;
+import underbaton.web.library.Plans;
 import underbaton.web.library.Shows;
 import underbaton.web.live.Live;
 import underbaton.web.page.Pages;
@@ -47,8 +48,10 @@ class BookController {
     private final Stage stage;
     private final Pages pages;
     private final BookTable table;
+    private final Plans plans;
 
-    BookController(Shows shows, Stage stage, Pages pages, BookTable table, Live live) {
+    BookController(Shows shows, Stage stage, Pages pages, BookTable table, Plans plans, Live live) {
+        this.plans = plans;
         this.shows = shows;
         this.stage = stage;
         this.pages = pages;
@@ -255,6 +258,12 @@ class BookController {
         model.addAttribute(
                 "code",
                 item.codeStart().isPresent() ? CodeStart.tell(item.codeStart().getAsInt()) : "");
+        Plan plan = plans.of(show);
+        model.addAttribute(
+                "sameCode",
+                plan.inStep().isEmpty()
+                        ? ""
+                        : plan.sameCode(itemId).map(i -> i.item().name()).orElse(""));
         model.addAttribute(
                 "codeByOrder", CodeStart.tell(Plan.codeStartByOrder(show.items().indexOf(item))));
         model.addAttribute("kinds", ItemKind.values());

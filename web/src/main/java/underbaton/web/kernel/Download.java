@@ -17,13 +17,18 @@ public final class Download {
 
     /** @param name under which it is saved; any characters */
     public static ResponseEntity<byte[]> of(String name, String type, byte[] content) {
-        ContentDisposition saved = ContentDisposition.attachment()
-                .filename(name, StandardCharsets.UTF_8)
-                .build();
         return ResponseEntity.ok()
-                .header(HttpHeaders.CONTENT_DISPOSITION, saved.toString())
+                .header(HttpHeaders.CONTENT_DISPOSITION, named(name))
                 .contentType(MediaType.parseMediaType(type))
                 .body(content);
+    }
+
+    /** The header's value that gives a file its name; any characters. */
+    public static String named(String name) {
+        return ContentDisposition.attachment()
+                .filename(name, StandardCharsets.UTF_8)
+                .build()
+                .toString();
     }
 
     public static ResponseEntity<byte[]> of(String name, String type, String content) {

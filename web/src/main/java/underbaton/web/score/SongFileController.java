@@ -13,12 +13,14 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.multipart.MultipartFile;
+import underbaton.core.cue.CodeStart;
 import underbaton.core.cue.Item;
 import underbaton.core.cue.Show;
 import underbaton.core.exchange.MidiFile;
 import underbaton.core.exchange.Offer;
 import underbaton.core.exchange.PlanFile;
 import underbaton.core.exchange.Song;
+import underbaton.core.midi.TimeCode;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Cut;
 import underbaton.core.rig.Refusal;
@@ -53,6 +55,8 @@ class SongFileController {
         Optional<PlannedItem> planned = plans.of(show).item(item);
         model.addAttribute("show", show);
         model.addAttribute("chosen", planned.map(PlannedItem::item).orElse(null));
+        model.addAttribute("codeStart", CodeStart.tell(plans.of(show).codeStart(item)));
+        model.addAttribute("frameRates", TimeCode.Rate.values());
         model.addAttribute(
                 "left",
                 planned.map(p -> PlanFile.left(plans.dryRun(show), item)).orElse(List.of()));
