@@ -43,7 +43,7 @@ import underbaton.core.traffic.Traffic;
 /** How late the clocks of a song leave: ours through performer and lane, and the JDK's sequencer with the same clocks in a track. */
 final class ClockBench {
 
-    private static final int QUARTERS = 60;
+    private static final int QUARTERS = 24;
     private static final int CLOCKS = QUARTERS * 24;
     private static final long CLOCK_NANOS = 20_000_000;
     private static final int QUARTER_MICROS = 480_000;

@@ -23,6 +23,7 @@ import underbaton.core.engine.device.DeviceState;
 import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.device.Pointer;
 import underbaton.core.engine.device.Slot;
+import underbaton.core.engine.instep.InStepState;
 import underbaton.core.engine.music.FollowOn;
 import underbaton.core.engine.music.ItemProgress;
 import underbaton.core.engine.music.MusicState;
@@ -333,7 +334,7 @@ public record RunSnapshot(
                 hearing(),
                 first.replies(),
                 first.lights(),
-                first.inStep(),
+                InStepState.unknown(plan.inStep()),
                 first.straightUntil());
     }
 

@@ -15,7 +15,6 @@ import underbaton.core.cue.Item;
 import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.Shows;
 import underbaton.core.engine.out.ScheduledMessage;
-import underbaton.core.midi.Bytes;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.TimeCode.Rate;
 import underbaton.core.plan.Planner;
@@ -82,7 +81,8 @@ class MidiClockTest extends PlayedShow {
         song("1 quarter = 120\n9 end");
         begin();
         order(new Order.Play(song(), 0));
-        assertThat(got()).containsExactly("FA @ 0", "1 clocks");
+        // Nobody knows what it was told before.
+        assertThat(got()).containsExactly("FC @ 0", "FA @ 0", "1 clocks");
         pass(1100);
         // 2.2 quarters: the clocks 1 to 52.
         assertThat(got()).containsExactly("52 clocks");
@@ -136,7 +136,7 @@ class MidiClockTest extends PlayedShow {
         begin();
         order(new Order.Play(song(), 0));
         pass(8_000);
-        assertThat(got()).containsExactly("FA @ 0", "385 clocks");
+        assertThat(got()).containsExactly("FC @ 0", "FA @ 0", "385 clocks");
         order(new Order.Release());
         pass(3_000);
         assertThat(got()).containsExactly("144 clocks");
@@ -147,6 +147,7 @@ class MidiClockTest extends PlayedShow {
         pass(6_500);
         assertThat(got())
                 .containsExactly(
+                        "FC @ 0",
                         "FA @ 0",
                         "192 clocks",
                         "FC @ 4000",
@@ -171,7 +172,14 @@ class MidiClockTest extends PlayedShow {
         assertThat(got()).isEmpty();
         order(new Order.Found(sequencer()));
         pass(115);
-        assertThat(got()).containsExactly("F2 11 00 @ 2010", "FB @ 2125", "1 clocks");
+        assertThat(got()).containsExactly("FC @ 2010", "F2 11 00 @ 2010", "FB @ 2125", "1 clocks");
+        // What it misses is not only a place: it plays on though the music has stopped.
+        order(new Order.Lost(sequencer()));
+        order(new Order.StopAll());
+        pass(1_000);
+        assertThat(got()).isEmpty();
+        order(new Order.Found(sequencer()));
+        assertThat(got()).containsExactly("FC @ 3125");
     }
 
     @Test
@@ -188,7 +196,7 @@ class MidiClockTest extends PlayedShow {
         assertThat(got()).containsExactly("FC @ 1000");
         show = show.withDevice(device);
         order(new Order.Adopt(Planner.plan(show)));
-        assertThat(got()).containsExactly("F2 08 00 @ 1000", "FB @ 1000", "1 clocks");
+        assertThat(got()).containsExactly("FC @ 1000", "F2 08 00 @ 1000", "FB @ 1000", "1 clocks");
         // Of a score that says the same nothing is heard.
         Item item = show.items().get(show.items().size() - 1);
         show = show.withItem(item.withScore(Optional.of(Score.of("1 quarter = 120\n80 end"))), 0);
@@ -292,52 +300,6 @@ class MidiClockTest extends PlayedShow {
         }
     }
 
-    /** A machine that plays by the clock, as MIDI 1.0 has it. */
-    private static final class Receiver {
-
-        private boolean runs;
-        private int next;
-        private final List<String> wrong = new ArrayList<>();
-
-        /** @return the place of a clock that it plays; −1 for none */
-        int hear(Bytes bytes) {
-            switch (bytes.at(0)) {
-                case 0xFA -> {
-                    runs = begins();
-                    next = 0;
-                }
-                case 0xFB -> runs = begins();
-                case 0xFC -> {
-                    if (!runs) {
-                        wrong.add("stopped twice");
-                    }
-                    runs = false;
-                }
-                case 0xF2 -> {
-                    if (runs) {
-                        wrong.add("moved while it runs");
-                    }
-                    next = 6 * (bytes.at(1) + 128 * bytes.at(2));
-                }
-                case 0xF8 -> {
-                    if (!runs) {
-                        wrong.add("a clock while it stands");
-                    }
-                    return runs ? next++ : -1;
-                }
-                default -> wrong.add(bytes.hex());
-            }
-            return -1;
-        }
-
-        private boolean begins() {
-            if (runs) {
-                wrong.add("started twice");
-            }
-            return true;
-        }
-    }
-
     /** Where the music is, by what was ordered. */
     private double atNanos;
 
@@ -347,7 +309,7 @@ class MidiClockTest extends PlayedShow {
     private long ordered;
     private long clocks;
     private double worst;
-    private final Receiver receiver = new Receiver();
+    private final ClockFollower receiver = new ClockFollower();
 
     private double musicAt(double nanos) {
         return stands ? position : position + (nanos - atNanos) * pace / 1000;
@@ -369,13 +331,14 @@ class MidiClockTest extends PlayedShow {
             }
         }
         sent.clear();
-        assertThat(receiver.wrong).as(seed).isEmpty();
+        assertThat(receiver.wrong()).as(seed).isEmpty();
+        assertThat(receiver.stopsInVain()).as(seed).isLessThanOrEqualTo(1);
         boolean ended = musicAt(state.nowNanos()) >= song.clocks[song.clocks.length - 1] - 1000;
-        assertThat(receiver.runs && !stands && !ended || !receiver.runs || ended)
+        assertThat(receiver.runs() && !stands && !ended || !receiver.runs() || ended)
                 .as(seed)
                 .isTrue();
-        if (receiver.runs && !ended) {
-            double next = atNanos + (song.clocks[receiver.next] - position) * 1000 / pace;
+        if (receiver.runs() && !ended) {
+            double next = atNanos + (song.clocks[receiver.next()] - position) * 1000 / pace;
             assertThat(next).as("%s: none is missing", seed).isGreaterThan(state.nowNanos() - 5_000.0);
         }
     }

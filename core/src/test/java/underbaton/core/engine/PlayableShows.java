@@ -19,11 +19,13 @@ import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
 import underbaton.core.midi.ChannelMessage.ControlChange;
+import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Argument;
 import underbaton.core.rig.Connection;
 import underbaton.core.rig.Department;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Effect;
+import underbaton.core.rig.InStep;
 import underbaton.core.rig.Levels;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.PatchKind;
@@ -248,7 +250,20 @@ final class PlayableShows {
             Device console = show.devices().get(1);
             show = show.withDevice(
                     console.withPrecautions(new Precautions("", UntoldFade.AT_ONCE, random.nextBoolean())));
+            goesByTheClock();
             pit();
+        }
+    }
+
+    /** The tablet of one show in four; nothing else of the show changes by that. */
+    private void goesByTheClock() {
+        if (show.devices().get(0).leadMs() % 4 == 0) {
+            Device tablet = show.devices().stream()
+                    .filter(d -> d.name().equals("Tablet"))
+                    .findFirst()
+                    .orElseThrow();
+            show = show.withDevice(
+                    tablet.withInStep(new InStep(true, false, false, TimeCode.Rate.PAL_25, InStep.Vamping.GOES_BACK)));
         }
     }
 

@@ -157,7 +157,9 @@ class TimeCodeGivenTest extends PlayedShow {
         song("1 quarter = 120\n99 end");
         begin();
         order(new Order.Play(song(), 4_000 * MS));
-        assertThat(words()).containsExactly("F0 7F 7F 06 44 06 01 22 00 04 00 00 F7 @ 0", "F0 7F 7F 06 03 F7 @ 0");
+        assertThat(words())
+                .containsExactly(
+                        "F0 7F 7F 06 01 F7 @ 0", "F0 7F 7F 06 44 06 01 22 00 04 00 00 F7 @ 0", "F0 7F 7F 06 03 F7 @ 0");
         pass(10_000);
         order(new Order.Hold());
         assertThat(words()).containsExactly("F0 7F 7F 06 01 F7 @ 10000");

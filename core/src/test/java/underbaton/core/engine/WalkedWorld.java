@@ -1,16 +1,22 @@
 package underbaton.core.engine;
 
+import static org.assertj.core.api.Assertions.assertThat;
+
 import java.util.HashSet;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import underbaton.core.engine.music.Playing;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.ScheduledMessage;
 import underbaton.core.midi.MidiMessage;
+import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon.SongPosition;
 import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem.VampSpan;
 import underbaton.core.rig.Device;
+import underbaton.core.score.TempoMap;
 import underbaton.core.signal.Signal;
 import underbaton.core.signal.Source;
 
@@ -20,7 +26,13 @@ class WalkedWorld {
     static final long SECOND = 1_000_000_000L;
     private static final long LOOK = 20_000_000L;
 
+    /** A machine that goes by the clock is at most so far from the music: a nudge is made up for by waiting, or by two at once. */
+    private static final int MOST_CLOCKS_OFF = 9;
+
+    private static final int CLOCK_TICKS = 40;
+
     final Machines machines;
+    private final ClockFollower follower = new ClockFollower();
     final Set<Integer> off = new HashSet<>();
     PlaybackState state;
     long wake;
@@ -57,12 +69,50 @@ class WalkedWorld {
         wake = step.wakeNanos();
         for (ScheduledMessage m : step.messages()) {
             if (!off.contains(m.deviceId())) {
-                machines.hear(m.message(), m.dueNanos());
+                hear(m);
             }
         }
+        goesByTheClock();
         for (Happening happening : step.happenings()) {
             happened(happening);
         }
+    }
+
+    private void hear(ScheduledMessage m) {
+        boolean time = m.message() instanceof RealTime || m.message() instanceof SongPosition;
+        if (time && m.deviceId() == clocked()) {
+            follower.hear(((MidiMessage) m.message()).encode());
+        } else {
+            machines.hear(m.message(), m.dueNanos());
+        }
+    }
+
+    private int clocked() {
+        return state.plan().inStep().stream().mapToInt(Device::id).findFirst().orElse(0);
+    }
+
+    /** Who goes by the clock stands when the music stands, and is where the music is. */
+    private void goesByTheClock() {
+        int id = clocked();
+        boolean there = id != 0
+                && !off.contains(id)
+                && !state.absent().containsKey(id)
+                && !state.plan().out().devices().contains(id);
+        if (!there) {
+            return;
+        }
+        assertThat(follower.wrong()).isEmpty();
+        Optional<Playing> music = state.playing().filter(p -> !p.paused());
+        if (!follower.runs()) {
+            return;
+        }
+        assertThat(music).as("it stands when the music stands").isPresent();
+        Playing p = music.get();
+        TempoMap tempi = p.item().times().orElseThrow().tempi();
+        long at = tempi.tick(Math.max(0, p.position(state.nowNanos())));
+        assertThat(Math.abs(follower.next() - at / CLOCK_TICKS))
+                .as("clock %d where the music is at tick %d", follower.next(), at)
+                .isLessThanOrEqualTo(MOST_CLOCKS_OFF);
     }
 
     void happened(Happening happening) {}

@@ -9,7 +9,7 @@ import underbaton.core.score.TempoMap;
  * How far one machine was given the time. Immutable.
  *
  * @param how in which ways
- * @param itemId the item whose time it has; 0 when nothing plays
+ * @param itemId the item whose time it has; 0 when nothing plays, {@link #AWAY} while it cannot hear
  * @param tempi of that item, where it has a score
  * @param anchor of the music when it was told last
  * @param runs whether it was told to run
@@ -26,6 +26,25 @@ record Given(
         long place,
         Optional<Beats> beats,
         Frames frames) {
+
+    /** It may be on as it was told last, whatever the music does. */
+    static final int AWAY = -1;
+
+    /** After a crash nobody knows whether it was told to run. */
+    static Given unknown(InStep how) {
+        Optional<Beats> beats = how.clock() ? Optional.of(new Beats(0, 0, false)) : Optional.empty();
+        Anchor anchor = new Anchor(0, 0, Anchor.AS_WRITTEN);
+        return new Given(how, AWAY, Optional.empty(), anchor, true, 0, beats, Frames.from(how.rate(), 0, 0));
+    }
+
+    /** From now on it cannot hear. */
+    Given away() {
+        return new Given(how, AWAY, tempi, anchor, runs, place, beats, frames);
+    }
+
+    boolean isAway() {
+        return itemId == AWAY;
+    }
 
     /** Nothing plays. */
     Given resting() {
@@ -48,6 +67,9 @@ record Given(
     /** When it is to be told something next, by the clock of the events; far away for never. */
     long nextNanos() {
         long next = Long.MAX_VALUE;
+        if (isAway()) {
+            return next;
+        }
         if (runs && beats.isPresent()) {
             next = anchor.dueAt(beats.get().nextNanos(tempi.orElseThrow()));
         }

@@ -1,10 +1,12 @@
 package underbaton.core.engine.instep;
 
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
 import underbaton.core.midi.TimeCode.Rate;
+import underbaton.core.rig.Device;
 
 /**
  * How far each machine was given the time. Immutable.
@@ -34,6 +36,15 @@ public record InStepState(PMap<Integer, Given> given) {
                 ? Optional.of(new Code(
                         has.how().rate(), has.frames().first(), has.frames().aheadNanos()))
                 : Optional.empty();
+    }
+
+    /** After a crash nobody knows what these machines were told last: each is stopped as soon as it hears. */
+    public static InStepState unknown(List<Device> machines) {
+        PMap<Integer, Given> unknown = HashTreePMap.empty();
+        for (Device machine : machines) {
+            unknown = unknown.plus(machine.id(), Given.unknown(machine.inStep().orElseThrow()));
+        }
+        return new InStepState(unknown);
     }
 
     /** The same with all its moments so many ns later; so a state goes on after a crash. */

@@ -27,7 +27,8 @@ import underbaton.core.score.TempoMap;
  * <p>It looks at where the music is and compares that with what each machine was given: where both agree, the next clock or quarter
  * frame is due at its place; where they do not, that is due at once. So whatever moves the music (a jump, a hold, a vamp, an edit, a
  * pace) needs to tell nobody. A place that is a little off is reached by clocks that come a little sooner or later; any other is
- * stop, position, continue. A machine that could not hear is told the place as soon as it can. Where the code of an item begins in the
+ * stop, position, continue. A machine that could not hear, or of which nobody knows what it was told, is stopped
+ * first and told the place as soon as it hears. Where the code of an item begins in the
  * day is looked up at each new place and no sooner, so that no edit makes a film jump that runs. Not thread-safe, used once.
  */
 public final class TimeGiving {
@@ -137,7 +138,7 @@ public final class TimeGiving {
     /** Whether a machine was told just where the music is. */
     private boolean isAsToldTo(Device device, Given has) {
         if (!hears(device)) {
-            return has == null;
+            return has == null || has.isAway();
         }
         Optional<Playing> playing = music.playing();
         if (has == null) {
@@ -160,7 +161,7 @@ public final class TimeGiving {
         int id = device.id();
         Given has = given.get(id);
         if (!hears(device)) {
-            given = given.minus(id);
+            given = given.plus(id, has.away());
         } else if (music.playing().isEmpty()) {
             stop(id, has);
             given = given.plus(id, has.resting());
@@ -179,7 +180,10 @@ public final class TimeGiving {
                 return moved;
             }
         }
-        if (has != null) {
+        if (has == null) {
+            // Nobody knows what it was told before us.
+            halt(device.id(), how, how.clock() && tempi(p).isPresent());
+        } else {
             stop(device.id(), has);
         }
         boolean stands =
@@ -250,13 +254,16 @@ public final class TimeGiving {
     }
 
     private void stop(int deviceId, Given has) {
-        if (!has.runs()) {
-            return;
+        if (has.runs()) {
+            halt(deviceId, has.how(), has.beats().filter(b -> !b.begins()).isPresent());
         }
-        if (has.beats().filter(b -> !b.begins()).isPresent()) {
+    }
+
+    private void halt(int deviceId, InStep how, boolean counts) {
+        if (counts) {
             send(deviceId, RealTime.STOP);
         }
-        if (has.how().transport()) {
+        if (how.transport()) {
             out.emit(deviceId, MachineControl.of(EVERYONE, Command.STOP), cause());
         }
     }
