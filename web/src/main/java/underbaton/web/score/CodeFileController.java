@@ -3,6 +3,7 @@ package underbaton.web.score;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.Arrays;
+import java.util.concurrent.Semaphore;
 import org.springframework.http.HttpHeaders;
 import org.springframework.stereotype.Controller;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -28,8 +29,12 @@ class CodeFileController {
     /** The sound goes on a little behind the item. */
     private static final int LEAD_OUT_SECONDS = 5;
 
+    /** A file of hours takes a core for a while, and the page's threads belong to the show. */
+    private static final int MOST_AT_ONCE = 2;
+
     private final Shows shows;
     private final Plans plans;
+    private final Semaphore writing = new Semaphore(MOST_AT_ONCE);
 
     CodeFileController(Shows shows, Plans plans) {
         this.shows = shows;
@@ -60,10 +65,21 @@ class CodeFileController {
                 .findFirst()
                 .orElseThrow(() -> new Refusal("rate", "Time code has 24, 25, 29.97 or 30 frames a second."));
         LtcSound sound = new LtcSound(frames, plan.firstFrame(itemId, frames), bits(bits), level(level), 1);
+        if (!writing.tryAcquire()) {
+            throw new Refusal("file", "Two files of time code are being written already; try again when one is done.");
+        }
+        try {
+            send(sound, seconds + LEAD_OUT_SECONDS, item.item().name() + " time code " + rate + ".wav", response);
+        } finally {
+            writing.release();
+        }
+    }
+
+    private static void send(LtcSound sound, int seconds, String name, HttpServletResponse response)
+            throws IOException {
         response.setContentType("audio/wav");
-        response.setHeader(
-                HttpHeaders.CONTENT_DISPOSITION, Download.named(item.item().name() + " time code " + rate + ".wav"));
-        LtcFile.write(sound, seconds + LEAD_OUT_SECONDS, response.getOutputStream());
+        response.setHeader(HttpHeaders.CONTENT_DISPOSITION, Download.named(name));
+        LtcFile.write(sound, seconds, response.getOutputStream());
     }
 
     private static int seconds(PlannedItem item) {
