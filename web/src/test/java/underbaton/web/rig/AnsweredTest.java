@@ -18,6 +18,7 @@ import underbaton.core.traffic.Entry;
 import underbaton.core.traffic.Traffic;
 import underbaton.standins.PedalBoard;
 import underbaton.standins.RehearsalRoom;
+import underbaton.standins.SoundConsole;
 import underbaton.standins.StandIn;
 import underbaton.web.UnderBaton;
 import underbaton.web.library.Shows;
@@ -83,6 +84,8 @@ class AnsweredTest {
         Page book = phrasebook();
         Page desk = baton.open("/shows/" + show + "/desk");
         fire(book, "Scene 9 song");
+        // What was fired has to be there before the next recall is the one that goes astray.
+        until("recalled", () -> ((SoundConsole) console().model()).state().scene() == 9);
         console().press("astray");
         fire(book, "Scene 10 film");
         Locator lamp = desk.locator("#lamps li[data-device='Sound console']");
@@ -124,8 +127,12 @@ class AnsweredTest {
         page.locator("[name=answer]").fill("");
         page.locator("[data-hear-answer]").click();
         assertThat(page.locator("#notice")).containsText("move it at the machine");
-        console().press("bed up");
-        assertThat(page.locator("[name=answer]")).hasValue("control 13 to ?");
+        // The page says so before the order to listen has arrived.
+        until("heard", () -> {
+            console().press("bed up");
+            page.waitForTimeout(200);
+            return page.locator("[name=answer]").inputValue().equals("control 13 to ?");
+        });
     }
 
     private String lamps() {
