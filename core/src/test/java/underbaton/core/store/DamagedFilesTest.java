@@ -20,7 +20,7 @@ import underbaton.core.rig.Refusal;
 /** Files of shows with something wrong in them: each is refused in words, or it is a show that can be planned, played and kept. */
 class DamagedFilesTest {
 
-    private static final int FILES = Integer.getInteger("baton.damaged", 500);
+    private static final int FILES = Integer.getInteger("baton.damaged", 250);
     private static final Pattern NUMBER = Pattern.compile("(?<=: )-?\\d+(\\.\\d+)?");
     private static final Pattern TEXT = Pattern.compile("(?<=: )\"[^\"]*\"");
     private static final Pattern ENTRY = Pattern.compile("\"[a-zA-Z]+\" : [^\\n,{\\[]+,?");
