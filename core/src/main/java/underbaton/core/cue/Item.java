@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalInt;
+import underbaton.core.follow.Following;
 import underbaton.core.rig.Refusal;
 import underbaton.core.score.Score;
 
@@ -15,6 +16,7 @@ import underbaton.core.score.Score;
  * @param id unique in the show
  * @param plannedSeconds planned length, 0–86,400 s; 0 when nobody has said
  * @param codeStart where it begins in the day of the time code, 0–86,399 s; empty for a place of its own by the running order
+ * @param follows the machine by whose time it goes; empty for its own
  * @param score bars and beats, where it has any
  * @param cues in the order of their numbers
  */
@@ -24,6 +26,7 @@ public record Item(
         String name,
         int plannedSeconds,
         OptionalInt codeStart,
+        Optional<Following> follows,
         Optional<Score> score,
         List<Cue> cues) {
 
@@ -43,7 +46,7 @@ public record Item(
 
     /** An item whose time code begins where the running order puts it. */
     public Item(int id, ItemKind kind, String name, int plannedSeconds, Optional<Score> score, List<Cue> cues) {
-        this(id, kind, name, plannedSeconds, OptionalInt.empty(), score, cues);
+        this(id, kind, name, plannedSeconds, OptionalInt.empty(), Optional.empty(), score, cues);
     }
 
     /** An item without a score. */
@@ -53,21 +56,26 @@ public record Item(
 
     /** The same with another score. */
     public Item withScore(Optional<Score> newScore) {
-        return new Item(id, kind, name, plannedSeconds, codeStart, newScore, cues);
+        return new Item(id, kind, name, plannedSeconds, codeStart, follows, newScore, cues);
     }
 
     /** The same with another beginning in the day of the time code, s; empty for that of the running order. */
     public Item withCodeStart(OptionalInt seconds) {
-        return new Item(id, kind, name, plannedSeconds, seconds, score, cues);
+        return new Item(id, kind, name, plannedSeconds, seconds, follows, score, cues);
+    }
+
+    /** The same, which goes by the time of another machine, or by its own. */
+    public Item withFollows(Optional<Following> newFollows) {
+        return new Item(id, kind, name, plannedSeconds, codeStart, newFollows, score, cues);
     }
 
     Item withId(int newId) {
-        return new Item(newId, kind, name, plannedSeconds, codeStart, score, cues);
+        return new Item(newId, kind, name, plannedSeconds, codeStart, follows, score, cues);
     }
 
     /** The same with other cues. */
     public Item withCues(List<Cue> newCues) {
-        return new Item(id, kind, name, plannedSeconds, codeStart, score, newCues);
+        return new Item(id, kind, name, plannedSeconds, codeStart, follows, score, newCues);
     }
 
     /** The exceptions of linked sections name cues by their numbers, and follow when these change. */

@@ -75,11 +75,14 @@ final class NumberedAnew {
 
     private Item item(Item item) {
         Item numbered = item.withId(count(item.id()));
-        return numbered.withCues(item.cues().stream()
-                .map(c -> c.withId(count(c.id()))
-                        .withVersion(0)
-                        .withCalls(c.calls().stream().flatMap(this::call).toList()))
-                .toList());
+        return numbered.withFollows(
+                        item.follows().filter(f -> isThere(f.deviceId())).map(f -> f.of(now(f.deviceId()))))
+                .withCues(item.cues().stream()
+                        .map(c -> c.withId(count(c.id()))
+                                .withVersion(0)
+                                .withCalls(
+                                        c.calls().stream().flatMap(this::call).toList()))
+                        .toList());
     }
 
     private HandPage page(HandPage page) {

@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntPredicate;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
@@ -190,7 +191,17 @@ public record Show(
                 .map(d -> d.withLinesAmong(id -> id != deviceId))
                 .toList();
         return next(name, nextId, left, withEachCue(c -> c.withCallsFor(deviceId, List.of())))
+                .withFollowers(id -> id != deviceId)
                 .withHandCalls(c -> c.deviceId() != deviceId);
+    }
+
+    /** Items go by the time of those machines alone. */
+    private Show withFollowers(IntPredicate machines) {
+        return next(
+                name,
+                nextId,
+                devices,
+                replaced(items, i -> i.withFollows(i.follows().filter(f -> machines.test(f.deviceId())))));
     }
 
     /** Moves a device's column to another place, 0 being the first. */

@@ -13,6 +13,7 @@ import underbaton.core.plan.Plan;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Refusal;
+import underbaton.core.score.Anchor;
 import underbaton.core.score.Score;
 import underbaton.core.score.Section;
 
@@ -86,6 +87,8 @@ public record Destination(
                 return fromCue(numbered(cue.number()));
             } else if (to instanceof Whereto.CueBefore) {
                 return fromCue(before());
+            } else if (to instanceof Whereto.InItem leader) {
+                return led(leader);
             }
             return state.playing().isPresent() ? place(state.playing().get(), to) : fromPlace(to);
         }
@@ -176,6 +179,30 @@ public record Destination(
                     List.of(new Order.Play(itemId, nanos), new Order.TakeUp(book)));
         }
 
+        /** By orders that are nobody's own; where another item plays, or none, this one plays from there on. */
+        private Destination led(Whereto.InItem leader) {
+            PlannedItem item = plan().item(leader.itemId())
+                    .orElseThrow(() -> new Refusal("item", "That item is no longer in the book."));
+            Optional<Playing> plays =
+                    state.playing().filter(p -> p.item().item().id() == leader.itemId());
+            int permille = plays.map(p -> p.anchor().permille()).orElse(Anchor.AS_WRITTEN);
+            long nanos = new Anchor(leader.asOfNanos(), leader.fromNanos(), permille).position(now);
+            Destination there = plays.isEmpty() || nanos <= 0
+                    ? playing(leader.itemId(), Math.max(0, nanos), words(item, nanos))
+                    : inItem(item, nanos, OptionalLong.of(now), words(item, nanos));
+            return new Destination(
+                    there.words, there.book, there.coming, asLed(there.before), asLed(there.after), there.stands);
+        }
+
+        private static List<Order> asLed(List<Order> orders) {
+            return orders.stream().<Order>map(Order.Led::new).toList();
+        }
+
+        private static String words(PlannedItem item, long nanos) {
+            return item.item().name()
+                    + item.times().map(t -> " " + words(t, Math.max(0, nanos))).orElse("");
+        }
+
         private Destination next(long lead) {
             int index = reached(lead) + 1;
             while (index < plan().cues().size()
@@ -250,9 +277,13 @@ public record Destination(
                 return playing(item.item().id(), 0, words(item.times().get(), 0));
             }
             OptionalLong asOf = to instanceof Whereto.AsIfSince ? OptionalLong.of(now) : OptionalLong.empty();
+            return inItem(item, nanos, asOf, words(item.times().get(), nanos));
+        }
+
+        private Destination inItem(PlannedItem item, long nanos, OptionalLong asOf, String words) {
             PlaybackState book = run.before(item.item().id(), nanos);
             return new Destination(
-                    words(item.times().get(), nanos),
+                    words,
                     book,
                     coming(item, nanos),
                     List.of(new Order.BreakOff()),

@@ -51,6 +51,8 @@ final class Go {
         if (standby < plan.cues().size()) {
             bringForward(skipped);
             fire(standby);
+        } else {
+            parts.taking.takeOver();
         }
     }
 

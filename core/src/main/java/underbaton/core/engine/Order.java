@@ -131,6 +131,12 @@ public sealed interface Order {
      */
     record TakeUp(PlaybackState book) implements Order {}
 
+    /** The playing item goes by its machine's time again after it was taken over by hand; one that stands by begins where the machine is. */
+    record Follow() implements Order {}
+
+    /** An order that brings the show to where the machine is that leads it, and is nobody's own. */
+    record Led(Order order) implements Order {}
+
     /** Leaves what plays: the music, what follows by itself and what is under way; a cue stands by, and nothing is sent. */
     record Leave(int cueId) implements Order {}
 
@@ -191,6 +197,7 @@ public sealed interface Order {
             case PAUSE -> new PauseOrGoOn();
             case RESUME -> new Resume();
             case RELEASE -> new Release();
+            case FOLLOW -> new Follow();
             case TAP -> new Tap();
             case FASTER -> new PaceBy(PACE_STEP);
             case SLOWER -> new PaceBy(-PACE_STEP);

@@ -62,6 +62,8 @@ final class Orders {
             p.jumps.leave(o.cueId());
             p.operator.goesElsewhere();
         });
+        row(Order.Follow.class, (p, o) -> p.taking.follow());
+        row(Order.Led.class, (p, o) -> led(p, o.order()));
         row(Order.BreakOff.class, (p, o) -> p.jumps.breakOff());
         row(Order.TakeUp.class, (p, o) -> takeUp(p, o.book()));
         // Machines.
@@ -83,9 +85,10 @@ final class Orders {
                         o.deviceId(),
                         new Pointer(Slot.key(o.list()), OptionalInt.of(o.place()), Optional.empty(), p.step.now())));
         // What is heard, touched and patched.
-        row(
-                Order.Heard.class,
-                (p, o) -> p.ears.hear(o.source(), o.signal(), p.music.playingItemId(), p.music.standbyItemId()));
+        row(Order.Heard.class, (p, o) -> {
+            p.taking.hear(o.source(), o.signal());
+            p.ears.hear(o.source(), o.signal(), p.music.playingItemId(), p.music.standbyItemId());
+        });
         row(Order.Listen.class, (p, o) -> p.listeners().listen(o.on()));
         row(Order.Arm.class, (p, o) -> p.listeners().arm(o.listenerIds(), o.listens()));
         row(Order.Touch.class, (p, o) -> p.keys.touch(o.keyId(), o.how(), o.by(), false));
@@ -95,6 +98,7 @@ final class Orders {
         row(Order.Adopt.class, (p, o) -> {
             adopt(p, o.plan());
             letGoOfLost(p);
+            p.taking.look();
         });
     }
 
@@ -123,6 +127,13 @@ final class Orders {
             p.holds.goOn();
         } else {
             p.music.pause();
+        }
+    }
+
+    private static void led(Parts p, Order order) {
+        carryOut(p, order);
+        if (order instanceof Order.PlayOn || order instanceof Order.Play) {
+            p.taking.arrived();
         }
     }
 

@@ -1,6 +1,8 @@
 package underbaton.core.engine;
 
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.function.LongConsumer;
 import java.util.function.LongSupplier;
 import underbaton.core.engine.answer.Answers;
@@ -15,6 +17,7 @@ import underbaton.core.engine.ear.Listeners;
 import underbaton.core.engine.ear.Reactions;
 import underbaton.core.engine.ear.Relays;
 import underbaton.core.engine.ear.SharedControls;
+import underbaton.core.engine.follow.TimeTaking;
 import underbaton.core.engine.instep.TimeGiving;
 import underbaton.core.engine.key.HandCues;
 import underbaton.core.engine.light.PadLights;
@@ -23,6 +26,7 @@ import underbaton.core.engine.music.Cues;
 import underbaton.core.engine.music.Holds;
 import underbaton.core.engine.music.Jumps;
 import underbaton.core.engine.music.Music;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.engine.operator.Operator;
 import underbaton.core.engine.out.Outgoing;
 import underbaton.core.engine.out.StepContext;
@@ -36,7 +40,7 @@ import underbaton.core.signal.Deed;
  * state; none knows of those that come behind it. Used once, by one thread, and thrown away; what it reads and what it leaves
  * behind never changes.
  *
- * <p>What is due at the same moment happens in this order: moves come to their ends, then what was called before leaves, then
+ * <p>What is due at the same moment happens in this order: moves come to their ends, then what was called before leaves, then the music goes to where the machine is that leads it, then
  * the cue that follows, then what the playing item brings, then the time that machines are given, then steps of moves under way.
  */
 final class Parts {
@@ -61,9 +65,14 @@ final class Parts {
     final SharedControls shared;
     final Ears ears;
     final PadLights lights;
+    final TimeTaking taking;
     private final TimeGiving time;
     private final Listeners listeners;
     private final PlaybackState before;
+
+    /** Orders by which nobody takes the music into his hands. */
+    private static final Set<Class<?>> IS_NOBODYS =
+            Set.of(Order.Pass.class, Order.Heard.class, Order.Adopt.class, Order.Follow.class, Order.Led.class);
 
     Parts(PlaybackState s) {
         before = s;
@@ -89,6 +98,7 @@ final class Parts {
         Reactions reactions =
                 new Reactions(step, operator, calls, keys, listeners, relays, shared, new OrdersOfSignals());
         lights = new PadLights(step, operator, devices, out, calls, keys, listeners, s.lights());
+        taking = new TimeTaking(step, music, holds, jumps, this::release, s.follow());
         time = new TimeGiving(step, devices, out, music, s.inStep());
         ears = new Ears(step, patching, answers, listeners, reactions);
     }
@@ -122,6 +132,7 @@ final class Parts {
                         moves::nextEnd,
                         due -> moves.end(due, (call, cause) -> calls.make(DueCall.at(due, call, cause), false))),
                 new Coming(agenda::nextNanos, due -> calls.makeFirstPending()),
+                new Coming(taking::nextNanos, due -> taking.look()),
                 new Coming(music::nextFollow, cues::fireFollowOn),
                 new Coming(music::nextOfPlaying, cues::landDue),
                 new Coming(time::nextNanos, due -> time.give()),
@@ -159,7 +170,11 @@ final class Parts {
 
     /** An order is carried out, and what it has made due. */
     void carryOut(Order order) {
+        Optional<Playing> before = music.playing();
         Orders.carryOut(this, order);
+        if (!IS_NOBODYS.contains(order.getClass())) {
+            taking.mayBeMoved(before);
+        }
         shared.letDownLost();
         if (!(order instanceof Order.Pass)) {
             pass(step.now());
@@ -209,6 +224,7 @@ final class Parts {
                 answers.state(),
                 lights.state(),
                 time.state(),
+                taking.state(),
                 before.straightUntil());
     }
 

@@ -24,6 +24,7 @@ import underbaton.core.engine.device.DeviceState;
 import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.device.Pointer;
 import underbaton.core.engine.device.Slot;
+import underbaton.core.engine.follow.FollowState;
 import underbaton.core.engine.instep.InStepState;
 import underbaton.core.engine.key.HandKeys;
 import underbaton.core.engine.key.KeyLight;
@@ -70,6 +71,7 @@ import underbaton.core.signal.Hearing;
  * @param replies what the machines have said of what they were told last
  * @param lights what the lights of pads were told last
  * @param inStep how far machines were given the time of the music
+ * @param follow what machines that lead have said of their time, and how the item in hand gets on
  * @param straightUntil only in a dry run, where vamps are played once: what is to be heard at this place of an item or behind
  *     it is left out, ns since the item began
  */
@@ -90,6 +92,7 @@ public record PlaybackState(
         PMap<Reply.Of, Reply> replies,
         LightState lights,
         InStepState inStep,
+        FollowState follow,
         OptionalLong straightUntil) {
 
     /** Before anything has been played: the first cue that waits for GO stands by, and nothing is known of any machine. */
@@ -137,6 +140,7 @@ public record PlaybackState(
                 HashTreePMap.empty(),
                 LightState.FIRST,
                 InStepState.NOTHING,
+                FollowState.NOTHING,
                 straightUntil);
     }
 
@@ -389,6 +393,7 @@ public record PlaybackState(
                 replies,
                 lights,
                 inStep,
+                follow,
                 straightUntil);
     }
 
@@ -435,6 +440,7 @@ public record PlaybackState(
                 replies,
                 lights,
                 inStep,
+                follow,
                 newStraightUntil);
     }
 
@@ -466,6 +472,7 @@ public record PlaybackState(
                 Reply.shifted(replies, nanos),
                 lights,
                 inStep.shifted(nanos),
+                follow.shifted(nanos),
                 straightUntil);
     }
 }

@@ -23,6 +23,7 @@ import underbaton.core.engine.device.DeviceState;
 import underbaton.core.engine.device.DeviceStates;
 import underbaton.core.engine.device.Pointer;
 import underbaton.core.engine.device.Slot;
+import underbaton.core.engine.follow.FollowState;
 import underbaton.core.engine.instep.InStepState;
 import underbaton.core.engine.music.FollowOn;
 import underbaton.core.engine.music.ItemProgress;
@@ -335,6 +336,7 @@ public record RunSnapshot(
                 first.replies(),
                 first.lights(),
                 InStepState.unknown(plan.inStep()),
+                FollowState.takenOver(item.isPresent() ? itemId : 0),
                 first.straightUntil());
     }
 

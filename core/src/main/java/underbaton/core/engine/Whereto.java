@@ -32,6 +32,14 @@ public sealed interface Whereto {
     /** @param bar of the song that plays, or stands by; 0 for its pick-up */
     record Bar(int bar) implements Whereto {}
 
+    /**
+     * Where the machine is that leads an item.
+     *
+     * @param fromNanos since the item began
+     * @param asOfNanos when it was there, by the clock of the events
+     */
+    record InItem(int itemId, long fromNanos, long asOfNanos) implements Whereto {}
+
     /** Where the music would be had it not stood still. @param sinceNanos when it began to stand, by the clock of the events */
     record AsIfSince(long sinceNanos) implements Whereto {}
 }

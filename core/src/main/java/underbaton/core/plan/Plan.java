@@ -8,9 +8,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import underbaton.core.cue.PatchBay;
+import underbaton.core.follow.Following;
 import underbaton.core.midi.ChannelMessage.BankProgram;
 import underbaton.core.midi.ChannelMessage.ProgramChange;
 import underbaton.core.midi.Message;
@@ -52,6 +55,7 @@ public final class Plan {
     private final List<Listener> listeners;
     private final List<Listener> lights;
     private final List<Device> inStep;
+    private final Set<Integer> leaders;
     private final Map<Integer, PlannedKey> keys;
     private final int patchBay;
     private final List<Phrase> patchPhrases;
@@ -90,6 +94,10 @@ public final class Plan {
                 .filter(d -> d.inStep().isPresent() && d.connection().carriesMidi() && !PatchBay.is(d))
                 .toList();
         this.items = List.copyOf(items);
+        this.leaders = items.stream()
+                .flatMap(i -> i.item().follows().stream())
+                .map(Following::deviceId)
+                .collect(Collectors.toUnmodifiableSet());
         Optional<Device> bay = devices.stream().filter(PatchBay::is).findFirst();
         patchBay = bay.map(Device::id).orElse(0);
         patchPhrases = bay.map(Device::phrases).orElse(List.of()).stream()
@@ -148,6 +156,11 @@ public final class Plan {
     /** Those machines that are given the time of the music. */
     public List<Device> inStep() {
         return inStep;
+    }
+
+    /** Those machines by whose time some item goes. */
+    public Set<Integer> leaders() {
+        return leaders;
     }
 
     /**

@@ -11,6 +11,7 @@ import underbaton.core.engine.out.StepContext;
 import underbaton.core.engine.patch.Patching;
 import underbaton.core.midi.Message;
 import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon;
 import underbaton.core.signal.Hearing;
 import underbaton.core.signal.Listener;
 import underbaton.core.signal.Memory;
@@ -47,7 +48,7 @@ public final class Ears {
         Message message = signal.message();
         answers.heard(source.deviceId(), message);
         String passed = patching.play(source, message);
-        if (message == RealTime.CLOCK) {
+        if (message == RealTime.CLOCK || message instanceof SystemCommon.QuarterFrame) {
             // It ticks, and is no signal: nobody listens to it, and no list is told of it.
             return;
         }

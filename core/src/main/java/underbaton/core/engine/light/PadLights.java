@@ -195,7 +195,7 @@ public final class PadLights {
                         playing.filter(p -> p.anchor().permille() == Anchor.AS_WRITTEN)
                                 .isPresent(),
                         false);
-            case BACK, NEXT, CUE_BEFORE, TAP, FASTER, SLOWER, EARLIER, LATER -> PadLight.State.OFF;
+            case BACK, NEXT, CUE_BEFORE, FOLLOW, TAP, FASTER, SLOWER, EARLIER, LATER -> PadLight.State.OFF;
         };
     }
 

@@ -181,6 +181,11 @@ public final class Music {
         playing = playing.map(p -> p.nudge(nanos, step.now()));
     }
 
+    /** Somebody else leads it: it is at a place now, ns, and goes so fast; the tempo that the operator has set stays his. */
+    public void led(long position, int permille) {
+        playing = playing.map(p -> p.led(position, permille, step.now()));
+    }
+
     /** Lets the vamp that goes round be left. @return what was told for a pass that does not come now */
     public Optional<InVain> release() {
         VampRun before = playing.map(Playing::vampRun).orElse(VampRun.NONE);

@@ -123,6 +123,11 @@ public record Playing(
         return place(position(now) + nanos, now);
     }
 
+    /** Somebody else leads it: it is at a place now and goes so fast; what is jumped over comes at once. */
+    Playing led(long position, int permille, long now) {
+        return placed(new Anchor(now, position, permille), Optional.empty());
+    }
+
     /** The same, which was at a position at another moment. */
     public Playing placed(long position, long asOf) {
         return placed(anchor.placed(position, asOf), Optional.empty());

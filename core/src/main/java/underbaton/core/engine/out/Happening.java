@@ -2,6 +2,7 @@ package underbaton.core.engine.out;
 
 import org.pcollections.PMap;
 import underbaton.core.engine.device.DeviceState;
+import underbaton.core.engine.follow.Doing;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Control;
@@ -36,6 +37,17 @@ public sealed interface Happening {
 
     /** A machine has not said that it did what it was told, or says something else. @param words what is wrong, without its name */
     record Unanswered(int deviceId, String words) implements Happening {}
+
+    /**
+     * The machine by whose time an item goes is at another place of it: whoever has the book worked out brings all machines there.
+     *
+     * @param fromNanos since the item began
+     * @param asOfNanos when it was there, by the clock of the events
+     */
+    record PlaceWanted(int itemId, long fromNanos, long asOfNanos) implements Happening {}
+
+    /** The item in hand gets on otherwise with the machine by whose time it goes. */
+    record Follows(Doing doing, long atNanos) implements Happening {}
 
     /** Somebody wants the cue before, now: whoever has the book worked out brings the machines there. */
     record CueBeforeWanted() implements Happening {}
