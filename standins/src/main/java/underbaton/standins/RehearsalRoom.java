@@ -28,7 +28,8 @@ public final class RehearsalRoom implements AutoCloseable {
             "Video server",
             "Keys 1",
             "Keys 3",
-            "Sound modules");
+            "Sound modules",
+            "Film player");
 
     private final List<StandIn> standIns;
 
@@ -54,7 +55,8 @@ public final class RehearsalRoom implements AutoCloseable {
                 new VideoServer(),
                 new StageKeyboard(10),
                 new StageKeyboard(11),
-                new SoundModules());
+                new SoundModules(),
+                new FilmPlayer(loops, clock));
         standIns = IntStream.range(0, models.size())
                 .mapToObj(i -> new StandIn(
                         NAMES.get(i), models.get(i), bind, portOf(firstPort, i), clock, loops, listener, watcher))

@@ -386,6 +386,7 @@ public record Show(
         PatchBay.sets(this).stream()
                 .flatMap(p -> p.patch().orElseThrow().shown().lines().stream())
                 .forEach(l -> heard.addAll(List.of(l.from(), l.to())));
+        items.forEach(i -> i.follows().ifPresent(f -> heard.add(f.deviceId())));
         return devices.stream()
                 .filter(d -> !d.phrases().isEmpty() || !heard.contains(d.id()))
                 .toList();

@@ -131,7 +131,10 @@ public sealed interface Order {
      */
     record TakeUp(PlaybackState book) implements Order {}
 
-    /** The playing item goes by its machine's time again after it was taken over by hand; one that stands by begins where the machine is. */
+    /**
+     * The playing item is taken from the machine that leads it, or goes by its time again; one that stands by begins where the machine
+     * is.
+     */
     record Follow() implements Order {}
 
     /** An order that brings the show to where the machine is that leads it, and is nobody's own. */

@@ -62,7 +62,7 @@ final class Orders {
             p.jumps.leave(o.cueId());
             p.operator.goesElsewhere();
         });
-        row(Order.Follow.class, (p, o) -> p.taking.follow());
+        row(Order.Follow.class, (p, o) -> p.taking.followOrNot());
         row(Order.Led.class, (p, o) -> led(p, o.order()));
         row(Order.BreakOff.class, (p, o) -> p.jumps.breakOff());
         row(Order.TakeUp.class, (p, o) -> takeUp(p, o.book()));

@@ -22,7 +22,7 @@ public record TimeFilter(
     private static final double STAMP_S = 0.004;
 
     /** How far the pace wanders, squared, in a second. */
-    private static final double WANDER = 4e-4;
+    private static final double WANDER = 2e-5;
 
     private static final double FAR = 3;
     private static final int MOST_ASTRAY = 4;

@@ -196,6 +196,12 @@ class FollowTest extends LedShow {
         go();
         assertThat(doing()).isEqualTo(Doing.BY_HAND);
         order(new Order.Follow());
+        together(500);
+        assertThat(doing()).isEqualTo(Doing.FOLLOWS);
+        order(new Order.Follow());
+        assertThat(doing()).as("the same key takes it").isEqualTo(Doing.BY_HAND);
+        order(new Order.Follow());
+        together(500);
         for (Order order : List.of(
                 new Order.Pause(),
                 new Order.Nudge(30 * MS),

@@ -267,6 +267,9 @@ class BookController {
         model.addAttribute(
                 "codeByOrder", CodeStart.tell(Plan.codeStartByOrder(show.items().indexOf(item))));
         model.addAttribute("kinds", ItemKind.values());
+        model.addAttribute("goesBy", FollowingForm.of(item));
+        model.addAttribute("leaders", FollowingForm.machines(show));
+        model.addAttribute("times", FollowingForm.times());
         return "book/book :: item-form";
     }
 
@@ -279,6 +282,9 @@ class BookController {
             @RequestParam(defaultValue = "") String length,
             @RequestParam(defaultValue = "") String code,
             @RequestParam(defaultValue = "") String score,
+            @RequestParam(defaultValue = "0") int machine,
+            @RequestParam(defaultValue = "") String time,
+            @RequestParam(defaultValue = "2") String alone,
             @RequestParam(defaultValue = "") String place,
             @RequestParam(defaultValue = "") String was,
             Shown shown,
@@ -296,7 +302,7 @@ class BookController {
                         "place",
                         "The running order has the places 1 to " + s.items().size() + ".");
             }
-            Show with = s.withItem(item, 0);
+            Show with = s.withItem(item.withFollows(new FollowingForm(machine, time, alone).read(s)), 0);
             return wanted == stands ? with : with.withItemAt(itemId, wanted);
         });
         return table.of(changed, shown, model);

@@ -20,6 +20,7 @@ import underbaton.core.cue.ItemKind;
 import underbaton.core.cue.SceneLevels;
 import underbaton.core.cue.Show;
 import underbaton.core.cue.Start;
+import underbaton.core.follow.Following;
 import underbaton.core.midi.TimeCode;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Answer;
@@ -107,6 +108,8 @@ final class DemoBook {
             show = show.withItem(
                     new Item(0, kind, fields.get(1), seconds, List.of()).withScore(score(fields)),
                     show.items().size());
+        } else if (first.startsWith("follows ")) {
+            follows(first.substring(8));
         } else if (first.startsWith("listener ")) {
             listener(first.substring(9), fields.get(1), fields.get(2), fields.get(3));
         } else if (first.startsWith("relay ")) {
@@ -120,6 +123,14 @@ final class DemoBook {
         } else if (!first.startsWith("show ")) {
             cue(fields);
         }
+    }
+
+    /** The item before goes by the time code of a machine. */
+    private void follows(String machine) {
+        Item last = show.items().get(show.items().size() - 1);
+        Following how = new Following(
+                named(machine).id(), Following.Kind.CODE, TimeCode.Rate.PAL_25, Following.USUAL_ALONE_MILLIS);
+        show = show.withItem(last.withFollows(Optional.of(how)), 0);
     }
 
     private DemoHands hands() {

@@ -33,6 +33,7 @@ import underbaton.core.timings.Timings;
  * @param coming the standby's followers, then the cues after them
  * @param startsItem whether GO begins an item whose first cue comes by itself
  * @param timed what comes by itself while the song plays
+ * @param led how the item in hand gets on with the machine by whose time it goes
  * @param held where the band has stopped, in words
  * @param crashedEpochMillis when a crash came after which nothing has been played yet; 0 for none
  * @param running what goes on by itself on the machines
@@ -61,6 +62,7 @@ public record DeskView(
         boolean stopped,
         boolean startsItem,
         List<Timed> timed,
+        Optional<Led> led,
         Optional<String> held,
         long crashedEpochMillis,
         List<Running> running,
@@ -207,6 +209,7 @@ public record DeskView(
                 state.stopped(),
                 standby.isPresent() && state.plan().beginsItem(state.standby()),
                 timed(show, state),
+                Led.of(state, clock),
                 held(state, clock),
                 aside.left()
                         .filter(l -> state.operator().moved())
@@ -215,9 +218,15 @@ public record DeskView(
                 running(state, clock),
                 out(state),
                 standby.filter(c -> !c.armed()).isPresent(),
-                state.playing().map(p -> p.anchor().permille() / 10.0).orElse(100.0),
+                pace(state),
                 state.hearing().on(),
                 aside);
+    }
+
+    /** Of a machine that leads, no more than an eye can use. */
+    private static double pace(PlaybackState state) {
+        double pace = state.playing().map(p -> p.anchor().permille() / 10.0).orElse(100.0);
+        return state.follow().doing().doing().isLed() ? Math.round(pace) : pace;
     }
 
     private static List<String> out(PlaybackState state) {

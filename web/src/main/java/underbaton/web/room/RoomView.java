@@ -7,6 +7,7 @@ import underbaton.core.loop.Clock;
 import underbaton.core.rig.Numbering;
 import underbaton.standins.BandTablet;
 import underbaton.standins.CameraSwitcher;
+import underbaton.standins.FilmPlayer;
 import underbaton.standins.FohLights;
 import underbaton.standins.KeyboardsHost;
 import underbaton.standins.Keyed;
@@ -92,6 +93,9 @@ public record RoomView(
         if (model instanceof PlaybackMachine playback) {
             PlaybackMachine.State state = playback.state();
             return (state.song() == 0 ? "no song" : "song " + state.song()) + (state.plays() ? ", playing" : "");
+        }
+        if (model instanceof FilmPlayer film) {
+            return film.place() + (film.isRunning() ? ", running" : "");
         }
         if (model instanceof StageKeyboard keyboard) {
             return (keyboard.isLocal() ? "" : "local off") + notes(keyboard.sounding());

@@ -19,6 +19,7 @@ import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.RealTime;
+import underbaton.core.midi.SystemCommon.QuarterFrame;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Numbering;
 import underbaton.core.rig.Wording;
@@ -54,6 +55,7 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
     private volatile Function<InetSocketAddress, Optional<Device>> rig = from -> Optional.empty();
     private final Map<Integer, Long> lastHeard = new ConcurrentHashMap<>();
     private volatile Set<Integer> clocks = Set.of();
+    private volatile Set<Integer> leaders = Set.of();
     private volatile int showId;
     private volatile BiConsumer<Source, Signal> listening = (source, signal) -> {};
 
@@ -106,11 +108,15 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
         clocks = Set.copyOf(deviceIds);
     }
 
+    /** The machines by whose time some item goes. */
+    void followTimeOf(Set<Integer> deviceIds) {
+        leaders = Set.copyOf(deviceIds);
+    }
+
     void heard(int ofShow, Optional<Device> device, Signal signal) {
         if (!isSignal(signal)) {
-            // A clock is passed on where a line of the patch carries it, and goes nowhere else.
-            device.filter(d -> signal.message() == RealTime.CLOCK && clocks.contains(d.id()))
-                    .ifPresent(d -> listening.accept(Source.of(d), signal));
+            // What ticks is heard where a line of the patch carries it or an item goes by it, and goes nowhere else.
+            device.filter(d -> isWanted(d.id(), signal)).ifPresent(d -> hear(Source.of(d), signal));
             return;
         }
         device.ifPresent(d -> lastHeard.put(d.id(), signal.arrivalNanos()));
@@ -158,9 +164,16 @@ public class Arrivals implements SessionEndpoint.Ear, Alarm {
         }
     }
 
-    /** A clock ticks, and a line says that it is there: neither is said to anybody. */
+    private boolean isWanted(int deviceId, Signal signal) {
+        return signal.message() == RealTime.CLOCK && clocks.contains(deviceId)
+                || signal.message() != RealTime.ACTIVE_SENSING && leaders.contains(deviceId);
+    }
+
+    /** A clock and a time code tick, and a line says that it is there: neither is said to anybody. */
     private static boolean isSignal(Signal signal) {
-        return signal.message() != RealTime.CLOCK && signal.message() != RealTime.ACTIVE_SENSING;
+        return signal.message() != RealTime.CLOCK
+                && signal.message() != RealTime.ACTIVE_SENSING
+                && !(signal.message() instanceof QuarterFrame);
     }
 
     private void hear(Source source, Signal signal) {

@@ -15,6 +15,7 @@ import org.springframework.stereotype.Component;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
 import underbaton.core.engine.out.ScheduledMessage;
+import underbaton.core.follow.Following;
 import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.Bytes;
@@ -134,6 +135,10 @@ class DeviceLines implements Outbox {
         // A line whose device was reached before it stood here could not say so.
         next.keySet().forEach(this::tellReach);
         addresses.belongTo(show.devices());
+        arrivals.followTimeOf(show.items().stream()
+                .flatMap(i -> i.follows().stream())
+                .map(Following::deviceId)
+                .collect(Collectors.toSet()));
         arrivals.passClocksOf(PatchBay.sets(show).stream()
                 .flatMap(s -> s.patch().orElseThrow().shown().lines().stream())
                 .filter(l -> l.kinds().contains(PatchKind.CLOCK))

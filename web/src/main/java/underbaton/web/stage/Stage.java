@@ -27,8 +27,6 @@ import underbaton.core.loop.Clock;
 import underbaton.core.loop.Loops;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.midi.OscMessage;
-import underbaton.core.midi.RealTime;
-import underbaton.core.midi.SystemCommon;
 import underbaton.core.perform.Performer;
 import underbaton.core.perform.PerformerThread;
 import underbaton.core.perform.Scribe;
@@ -189,7 +187,25 @@ public class Stage {
         if (step.happenings().stream().anyMatch(Happening.CueBeforeWanted.class::isInstance)) {
             loops.once("the cue before, now", () -> cueBefore(showId));
         }
+        for (Happening happening : step.happenings()) {
+            if (happening instanceof Happening.PlaceWanted place) {
+                loops.once("to where the machine is", () -> followTo(showId, place));
+            } else if (happening instanceof Happening.Follows now) {
+                tellFollowing(showId, step.next().plan(), now);
+            }
+        }
         news.saw(showId, step);
+    }
+
+    private void tellFollowing(int showId, Plan plan, Happening.Follows now) {
+        plan.item(now.itemId())
+                .ifPresent(i -> log(
+                        showId,
+                        i.item().name() + " "
+                                + now.doing()
+                                        .words(plan.device(now.deviceId())
+                                                .map(Device::name)
+                                                .orElse("a machine that is gone"))));
     }
 
     /** What the show on the desk has set going does not go on behind its back. */
@@ -222,13 +238,9 @@ public class Stage {
         live.changed("keys");
     }
 
-    /** What a clock says thirty times a second is no signal, nor is what is said in our own words. */
+    /** What is said in our own words is no signal. */
     private void heard(Source source, Signal signal) {
-        boolean ticks = signal.message() == RealTime.CLOCK
-                || signal.message() == RealTime.ACTIVE_SENSING
-                || signal.message() instanceof SystemCommon.QuarterFrame
-                || signal.message() instanceof OscMessage osc && osc.address().startsWith(OscLanguage.PREFIX);
-        if (ticks) {
+        if (signal.message() instanceof OscMessage osc && osc.address().startsWith(OscLanguage.PREFIX)) {
             return;
         }
         Order heard = new Order.Heard(source, signal);
@@ -320,6 +332,20 @@ public class Stage {
             }
         } catch (Refusal | NotOnDesk none) {
             trouble(showId, "the cue before, now: " + none.getMessage());
+        }
+    }
+
+    private void followTo(int showId, Happening.PlaceWanted place) {
+        try {
+            OnDesk desk = require(showId);
+            Whereto to = new Whereto.InItem(place.itemId(), place.fromNanos(), place.asOfNanos());
+            Destination there = Destination.of(to, desk.performer.state(), desk.dryRun(), clock.nanos());
+            List<String> left = bringAtOnce(showId, there, "to where its machine is: " + there.words());
+            if (!left.isEmpty()) {
+                trouble(showId, "not made right: " + String.join("; ", left));
+            }
+        } catch (Refusal | NotOnDesk none) {
+            trouble(showId, "to where its machine is: " + none.getMessage());
         }
     }
 

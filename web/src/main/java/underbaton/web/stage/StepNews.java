@@ -1,11 +1,14 @@
 package underbaton.web.stage;
 
 import java.util.Map;
+import java.util.Optional;
 import underbaton.core.engine.Step;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.patch.Patched;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Wiring;
+import underbaton.core.score.Anchor;
 import underbaton.core.signal.Hearing;
 import underbaton.web.live.Live;
 import underbaton.web.record.CameIn;
@@ -20,6 +23,8 @@ final class StepNews {
         void tell(int showId, String words);
     }
 
+    private static final long SEEN_NANOS = 15_000_000;
+
     private final Recorder recorder;
     private final CameIn cameIn;
     private final Live live;
@@ -30,6 +35,8 @@ final class StepNews {
     private boolean listens = true;
     private Wiring patch = Wiring.NONE;
     private int patchSet;
+    /** Where the music was, as pages were told. */
+    private Optional<Anchor> told = Optional.empty();
 
     StepNews(Recorder recorder, CameIn cameIn, Live live, Troubles troubles) {
         this.recorder = recorder;
@@ -47,6 +54,9 @@ final class StepNews {
 
     /** On the performer's thread; returns at once. */
     void saw(int showId, Step step) {
+        if (isDueToItsMachine(step)) {
+            recorder.begin(showId);
+        }
         if (called(step) && step.happenings().stream().anyMatch(Happening.Fired.class::isInstance)) {
             // A pedal's GO begins the run as well as the Desk's.
             recorder.begin(showId);
@@ -78,6 +88,12 @@ final class StepNews {
         }
         recorder.saw(showId, step);
         cameIn.saw(showId, step);
+        boolean ticked = step.happenings().stream().anyMatch(Happening.Ticked.class::isInstance)
+                && step.happenings().stream().allMatch(Happening.Ticked.class::isInstance);
+        if (ticked && isAsTold(step)) {
+            return;
+        }
+        told = step.next().playing().map(Playing::anchor);
         boolean untaken = !step.happenings().isEmpty()
                 && step.happenings().stream()
                         .allMatch(h -> h instanceof Happening.Heard heard
@@ -89,6 +105,21 @@ final class StepNews {
         live.changed("hands");
         live.changed("playing");
         live.changed("view");
+    }
+
+    /** Whether an item begins because the machine by whose time it goes has come to it. */
+    private static boolean isDueToItsMachine(Step step) {
+        return step.next().follow().doing().doing().isLed()
+                && step.happenings().stream().anyMatch(Happening.Began.class::isInstance);
+    }
+
+    /** Whether pages that count on by what they were told are right by now, as far as an eye sees. */
+    private boolean isAsTold(Step step) {
+        long now = step.next().nowNanos();
+        Optional<Anchor> is = step.next().playing().map(Playing::anchor);
+        return is.isPresent() == told.isPresent()
+                && is.filter(a -> Math.abs(a.position(now) - told.get().position(now)) > SEEN_NANOS)
+                        .isEmpty();
     }
 
     private static String machine(Step step, int deviceId) {

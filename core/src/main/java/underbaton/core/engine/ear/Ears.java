@@ -50,6 +50,7 @@ public final class Ears {
         String passed = patching.play(source, message);
         if (message == RealTime.CLOCK || message instanceof SystemCommon.QuarterFrame) {
             // It ticks, and is no signal: nobody listens to it, and no list is told of it.
+            step.happens(new Happening.Ticked(source.deviceId()));
             return;
         }
         if (listeners.isEcho(source, message)) {

@@ -107,8 +107,13 @@ public final class TimeTaking {
         look();
     }
 
-    /** The machine leads again what was taken over by hand, or begins the item that stands by, wherever in it it is. */
-    public void follow() {
+    /** The machine leads again what was taken over by hand, or begins the item that stands by, wherever in it it is; what it leads is taken over. */
+    public void followOrNot() {
+        if (leading().isPresent() && !isByHand() && doing.doing().isLed()) {
+            takeOver();
+            look();
+            return;
+        }
         byHand = 0;
         asked = OptionalLong.empty();
         if (leading().isEmpty()) {
@@ -354,7 +359,12 @@ public final class TimeTaking {
     private void is(Doing now) {
         if (doing.doing() != now) {
             doing = new Since(now, step.now());
-            step.happens(new Happening.Follows(now, step.now()));
+            Optional<PlannedItem> item = leading().map(Leader::item).or(this::inHand);
+            step.happens(new Happening.Follows(
+                    item.map(i -> i.item().id()).orElse(0),
+                    item.map(i -> i.item().follows().orElseThrow().deviceId()).orElse(0),
+                    now,
+                    step.now()));
         }
     }
 }

@@ -46,8 +46,11 @@ public sealed interface Happening {
      */
     record PlaceWanted(int itemId, long fromNanos, long asOfNanos) implements Happening {}
 
-    /** The item in hand gets on otherwise with the machine by whose time it goes. */
-    record Follows(Doing doing, long atNanos) implements Happening {}
+    /** The item in hand gets on otherwise with the machine by whose time it goes. @param deviceId the machine; 0 for none */
+    record Follows(int itemId, int deviceId, Doing doing, long atNanos) implements Happening {}
+
+    /** A clock or a time code has ticked, which is no signal. */
+    record Ticked(int deviceId) implements Happening {}
 
     /** Somebody wants the cue before, now: whoever has the book worked out brings the machines there. */
     record CueBeforeWanted() implements Happening {}
