@@ -211,8 +211,11 @@ book.addEventListener(
   'toggle',
   (e) => {
     const item = e.target.open && e.target.closest('tbody').dataset.item;
-    if (item)
-      htmx.ajax('GET', path(`items/${item}/form`), { target: e.target.querySelector('.item-form'), swap: 'innerHTML' });
+    const form = item && e.target.querySelector('.item-form');
+    if (form)
+      htmx
+        .ajax('GET', path(`items/${item}/form`), { target: form, swap: 'innerHTML' })
+        .then(() => form.scrollIntoView({ block: 'nearest' }));
   },
   true,
 );

@@ -1,11 +1,13 @@
 package underbaton.web.desk;
 
+import java.util.EnumSet;
 import java.util.Optional;
+import java.util.Set;
 import underbaton.core.engine.PlaybackState;
-import underbaton.core.engine.follow.Doing;
 import underbaton.core.engine.follow.FollowState;
 import underbaton.core.engine.music.Playing;
 import underbaton.core.follow.CodeHeard;
+import underbaton.core.follow.Doing;
 import underbaton.core.follow.Following;
 import underbaton.core.loop.Clock;
 import underbaton.core.plan.PlannedItem;
@@ -20,6 +22,8 @@ import underbaton.core.rig.Device;
  * @param astray whether the operator has to look
  */
 record Led(String words, long sinceEpochMillis, String says, String key, boolean astray) {
+
+    private static final Set<Doing> CALM = EnumSet.of(Doing.FOLLOWS, Doing.WAITS, Doing.JUMPS, Doing.BY_HAND);
 
     static Optional<Led> of(PlaybackState state, Clock clock) {
         Optional<PlannedItem> item = state.playing().map(Playing::item).or(() -> state.standbyCue()
@@ -38,7 +42,7 @@ record Led(String words, long sinceEpochMillis, String says, String key, boolean
                 doing == Doing.NOTHING ? 0 : clock.epochMicrosAt(follow.doing().nanos()) / 1000,
                 says(shown, how, follow.of(how.deviceId()).code()),
                 shown == Doing.BY_HAND ? "follow it again" : shown.isLed() ? "take it by hand" : "",
-                shown != Doing.FOLLOWS && shown != Doing.WAITS && shown != Doing.JUMPS);
+                !CALM.contains(shown));
     }
 
     private static String says(Doing doing, Following how, CodeHeard code) {

@@ -5,6 +5,7 @@ import java.util.Optional;
 import java.util.OptionalLong;
 import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
+import underbaton.core.follow.Doing;
 import underbaton.core.follow.TimeFilter;
 import underbaton.core.follow.TimeHeard;
 

@@ -11,6 +11,7 @@ import underbaton.core.engine.music.Music;
 import underbaton.core.engine.music.Playing;
 import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.StepContext;
+import underbaton.core.follow.Doing;
 import underbaton.core.follow.Following;
 import underbaton.core.follow.TimeFilter;
 import underbaton.core.follow.TimeHeard;

@@ -2,7 +2,7 @@ package underbaton.core.engine.out;
 
 import org.pcollections.PMap;
 import underbaton.core.engine.device.DeviceState;
-import underbaton.core.engine.follow.Doing;
+import underbaton.core.follow.Doing;
 import underbaton.core.plan.PlannedCue;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Control;

@@ -1,4 +1,4 @@
-package underbaton.core.engine.follow;
+package underbaton.core.follow;
 
 /** How an item that goes by a machine's time gets on. */
 public enum Doing {
