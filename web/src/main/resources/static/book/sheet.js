@@ -206,10 +206,11 @@ document.addEventListener('htmx:beforeSwap', (e) => {
   if (e.detail.target === book && e.detail.shouldSwap)
     e.detail.requestConfig.elt.closest('details')?.removeAttribute('open');
 });
-// An item's form is fetched when it is opened, so that it says what is so now.
+// An item's form is fetched when it is opened, so that it says what is so now, and never what was so.
 book.addEventListener(
   'toggle',
   (e) => {
+    if (!e.target.open) e.target.querySelector('.item-form')?.replaceChildren();
     const item = e.target.open && e.target.closest('tbody').dataset.item;
     const form = item && e.target.querySelector('.item-form');
     if (form)

@@ -56,6 +56,16 @@ class KeysTest {
         assertThat(wrong).isEmpty();
     }
 
+    /** The orders of the Desk stand in the server's table, the rest of its keys in the page's. */
+    @Test
+    void noKeyOfTheDeskHasTwoMeanings() {
+        Page page = baton.open("/shows/" + baton.show("The Ferryman’s Lantern") + "/desk");
+        Object twice = page.evaluate("async () => { const { KEYS } = await import('/js/keytable.js');"
+                + " const all = Object.values(KEYS.desk).flatMap((k) => k.keys);"
+                + " return all.filter((k, i) => all.indexOf(k) !== i).join(); }");
+        assertThat(twice).isEqualTo("");
+    }
+
     @Test
     void aKeyIsBoundAnewOnAnyPageAndPutBack() {
         Page page = page("rig");

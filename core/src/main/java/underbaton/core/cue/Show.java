@@ -201,7 +201,9 @@ public record Show(
                 name,
                 nextId,
                 devices,
-                replaced(items, i -> i.withFollows(i.follows().filter(f -> machines.test(f.deviceId())))));
+                replaced(
+                        items,
+                        i -> i.withFollows(i.follows().filter(f -> f.deviceId() == 0 || machines.test(f.deviceId())))));
     }
 
     /** Moves a device's column to another place, 0 being the first. */

@@ -12,6 +12,7 @@ import underbaton.core.engine.catchup.CatchUp;
 import underbaton.core.engine.catchup.Correction;
 import underbaton.core.engine.device.Pointer;
 import underbaton.core.engine.device.Slot;
+import underbaton.core.engine.music.Playing;
 import underbaton.core.engine.operator.OperatorInput.Guarded;
 import underbaton.core.engine.out.Cause;
 import underbaton.core.engine.out.Happening;
@@ -56,7 +57,7 @@ final class Orders {
         row(Order.Nudge.class, (p, o) -> p.music.nudge(o.nanos()));
         row(Order.Pace.class, (p, o) -> p.music.pace(o.permille()));
         row(Order.PaceBy.class, (p, o) -> p.music.paceBy(o.permille()));
-        row(Order.Tap.class, (p, o) -> p.music.tap());
+        row(Order.Tap.class, (p, o) -> tap(p));
         row(Order.Release.class, (p, o) -> p.release());
         row(Order.Leave.class, (p, o) -> {
             p.jumps.leave(o.cueId());
@@ -127,6 +128,15 @@ final class Orders {
             p.holds.goOn();
         } else {
             p.music.pause();
+        }
+    }
+
+    /** It moves what goes by it, and else is the tempo of the day. */
+    private static void tap(Parts p) {
+        if (!p.taking.tap()) {
+            Optional<Playing> before = p.music.playing();
+            p.music.tap();
+            p.taking.mayBeMoved(before);
         }
     }
 

@@ -71,8 +71,13 @@ final class Parts {
     private final PlaybackState before;
 
     /** Orders by which nobody takes the music into his hands. */
-    private static final Set<Class<?>> IS_NOBODYS =
-            Set.of(Order.Pass.class, Order.Heard.class, Order.Adopt.class, Order.Follow.class, Order.Led.class);
+    private static final Set<Class<?>> IS_NOBODYS = Set.of(
+            Order.Pass.class,
+            Order.Heard.class,
+            Order.Adopt.class,
+            Order.Follow.class,
+            Order.Led.class,
+            Order.Tap.class);
 
     Parts(PlaybackState s) {
         before = s;

@@ -18,20 +18,33 @@ package underbaton.core.follow;
 public record TimeFilter(
         long atNanos, double place, double pace, double placeDoubt, double bothDoubt, double paceDoubt, int astray) {
 
-    /** Deviation of a stamp: what networks and busy machines add, s. */
-    private static final double STAMP_S = 0.004;
+    /**
+     * Who sends.
+     *
+     * @param stamp deviation of a stamp, s
+     * @param wander how far the pace wanders, squared, in a second
+     * @param atFirst deviation of the pace while nothing is known of it
+     */
+    public record Sender(double stamp, double wander, double atFirst) {
 
-    /** How far the pace wanders, squared, in a second. */
-    private static final double WANDER = 2e-5;
+        /** What networks and busy machines add to a steady clock. */
+        public static final Sender MACHINE = new Sender(0.004, 2e-5, 0.1);
+
+        /** Somebody who taps along with a band that breathes. */
+        public static final Sender HAND = new Sender(0.018, 1e-3, 0.06);
+
+        private double variance() {
+            return stamp * stamp;
+        }
+    }
 
     private static final double FAR = 3;
     private static final int MOST_ASTRAY = 4;
-    private static final double PACE_AT_FIRST = 0.1;
     private static final double SECOND = 1e9;
 
     /** From the first stamp. @param pace what is known of it, 1 being as written */
-    public static TimeFilter from(long atNanos, long place, double pace) {
-        return new TimeFilter(atNanos, place, pace, STAMP_S * STAMP_S, 0, PACE_AT_FIRST * PACE_AT_FIRST, 0);
+    public static TimeFilter from(long atNanos, long place, double pace, Sender sender) {
+        return new TimeFilter(atNanos, place, pace, sender.variance(), 0, sender.atFirst * sender.atFirst, 0);
     }
 
     /** Where the music is at a moment. */
@@ -40,34 +53,66 @@ public record TimeFilter(
     }
 
     /** The same with another stamp: the music is at a place, as its sender says. */
-    public TimeFilter heard(long nanos, long there) {
-        double dt = Math.max(0, nanos - atNanos) / SECOND;
-        double p11 = placeDoubt + 2 * dt * bothDoubt + dt * dt * paceDoubt + WANDER * dt * dt * dt / 3;
-        double p12 = bothDoubt + dt * paceDoubt + WANDER * dt * dt / 2;
-        double p22 = paceDoubt + WANDER * dt;
-        double expected = place + pace * (nanos - atNanos);
-        double off = (there - expected) / SECOND;
-        double most = FAR * Math.sqrt(p11 + STAMP_S * STAMP_S);
+    public TimeFilter heard(long nanos, long there, Sender sender) {
+        TimeFilter expected = at(nanos, sender);
+        double off = expected.secondsTo(there);
+        double most = FAR * Math.sqrt(expected.placeDoubt + sender.variance());
         int side = off > most ? 1 : off < -most ? -1 : 0;
         int row = side == 0 ? 0 : side * astray > 0 ? astray + side : side;
         if (Math.abs(row) >= MOST_ASTRAY) {
-            return new TimeFilter(
-                    nanos, there, pace, STAMP_S * STAMP_S, 0, FAR * FAR * PACE_AT_FIRST * PACE_AT_FIRST, 0);
+            return new TimeFilter(nanos, there, pace, sender.variance(), 0, Math.pow(FAR * sender.atFirst, 2), 0);
         }
-        if (side != 0) {
-            return new TimeFilter(nanos, expected, pace, p11, p12, p22, row);
-        }
-        double gain = 1 / (p11 + STAMP_S * STAMP_S);
-        double k1 = p11 * gain;
-        double k2 = p12 * gain;
+        return side == 0 ? expected.taking(there, sender) : expected.astray(row);
+    }
+
+    /** What is expected at a moment, with nothing heard since. */
+    public TimeFilter at(long nanos, Sender sender) {
+        double dt = Math.max(0, nanos - atNanos) / SECOND;
         return new TimeFilter(
                 nanos,
-                expected + k1 * off * SECOND,
+                place + pace * (nanos - atNanos),
+                pace,
+                placeDoubt + 2 * dt * bothDoubt + dt * dt * paceDoubt + sender.wander * dt * dt * dt / 3,
+                bothDoubt + dt * paceDoubt + sender.wander * dt * dt / 2,
+                paceDoubt + sender.wander * dt,
+                astray);
+    }
+
+    /** How likely a stamp at this very moment is: the logarithm of its density, in nats a second. */
+    public double likelihood(long there, Sender sender) {
+        double variance = placeDoubt + sender.variance();
+        double off = secondsTo(there);
+        return -(off * off / variance + Math.log(2 * Math.PI * variance)) / 2;
+    }
+
+    /** With a stamp at this very moment, however far off it is. */
+    public TimeFilter taking(long there, Sender sender) {
+        double off = secondsTo(there);
+        double gain = 1 / (placeDoubt + sender.variance());
+        double k1 = placeDoubt * gain;
+        double k2 = bothDoubt * gain;
+        return new TimeFilter(
+                atNanos,
+                place + k1 * off * SECOND,
                 pace + k2 * off,
-                (1 - k1) * p11,
-                (1 - k1) * p12,
-                p22 - k2 * p12,
+                (1 - k1) * placeDoubt,
+                (1 - k1) * bothDoubt,
+                paceDoubt - k2 * bothDoubt,
                 0);
+    }
+
+    private double secondsTo(long there) {
+        return (there - place) / SECOND;
+    }
+
+    private TimeFilter astray(int row) {
+        return new TimeFilter(atNanos, place, pace, placeDoubt, bothDoubt, paceDoubt, row);
+    }
+
+    /** The same, which goes at most so fast, and at least so. */
+    public TimeFilter within(double slowest, double fastest) {
+        return new TimeFilter(
+                atNanos, place, Math.max(slowest, Math.min(fastest, pace)), placeDoubt, bothDoubt, paceDoubt, astray);
     }
 
     /** The same with all its moments so many ns later. */

@@ -198,6 +198,11 @@ public final class TempoMap {
                 .rounded();
     }
 
+    /** How many ticks the beat has that the tempo counts at a place. @param tick 0 or above */
+    public int beatTicks(long tick) {
+        return stretches.get(indexAtTick(tick)).to.unit().ticks();
+    }
+
     private int indexAtTick(long tick) {
         int low = 0;
         for (int high = stretches.size() - 1; low < high; ) {

@@ -17,7 +17,7 @@ public enum Deed {
     PAUSE("pause", "pause, or go on", "p"),
     RESUME("resume", "go on"),
     RELEASE("release", "leave the vamp", "r"),
-    FOLLOW("follow", "by the machine’s time, or by hand", "f"),
+    FOLLOW("follow", "in step with its machine, or by hand", "i"),
     TAP("tap", "tap the tempo", "t"),
     FASTER("faster", "tempo up by 1 %", "+"),
     SLOWER("slower", "tempo down by 1 %", "-"),

@@ -59,23 +59,24 @@ abstract class LedShow extends PlayedShow {
 
     /** @param score of both; @param starts of the cues */
     void both(Following.Kind kind, int aloneMillis, String score, String... starts) {
-        leader.show = Shows.small();
-        newSong(leader);
-        leader.song(score, starts);
-        leader.show = Shows.device(leader.show, "Other desk", Department.SOUND, 5);
-        Device other = last(leader);
-        boolean code = kind == Following.Kind.CODE;
-        leader.show = leader.show.withDevice(other.withInStep(new InStep(!code, code, false, rate, Vamping.COUNTS_ON)));
-        leader.begin();
         show = Shows.small();
         newSong(this);
         song(score, starts);
-        show = Shows.device(show, "Other desk", Department.SOUND, 5);
-        var item = show.items().get(show.items().size() - 1);
-        show = show.withItem(
-                item.withFollows(Optional.of(new Following(last(this).id(), kind, Rate.PAL_25, aloneMillis))), 0);
-        begin();
+        both(kind, aloneMillis, song());
         standBy(item());
+    }
+
+    /** The show that is there is played by both. @param itemId of the item that goes by the other's time */
+    void both(Following.Kind kind, int aloneMillis, int itemId) {
+        leader.show = Shows.device(show, "Other desk", Department.SOUND, 5);
+        show = leader.show;
+        boolean code = kind == Following.Kind.CODE;
+        leader.show = leader.show.withDevice(
+                last(leader).withInStep(new InStep(!code, code, false, rate, Vamping.COUNTS_ON)));
+        leader.begin();
+        Following how = new Following(last(this).id(), kind, Rate.PAL_25, aloneMillis, 10);
+        show = show.withItem(show.item(itemId).orElseThrow().withFollows(Optional.of(how)), 0);
+        begin();
     }
 
     private static void newSong(PlayedShow of) {

@@ -285,6 +285,7 @@ class BookController {
             @RequestParam(defaultValue = "0") int machine,
             @RequestParam(defaultValue = "") String time,
             @RequestParam(defaultValue = "2") String alone,
+            @RequestParam(defaultValue = "10") String most,
             @RequestParam(defaultValue = "") String place,
             @RequestParam(defaultValue = "") String was,
             Shown shown,
@@ -302,7 +303,7 @@ class BookController {
                         "place",
                         "The running order has the places 1 to " + s.items().size() + ".");
             }
-            Show with = s.withItem(item.withFollows(new FollowingForm(machine, time, alone).read(s)), 0);
+            Show with = s.withItem(item.withFollows(new FollowingForm(machine, time, alone, most).read(s)), 0);
             return wanted == stands ? with : with.withItemAt(itemId, wanted);
         });
         return table.of(changed, shown, model);

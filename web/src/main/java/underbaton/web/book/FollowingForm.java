@@ -13,15 +13,20 @@ import underbaton.core.midi.TimeCode.Rate;
 import underbaton.core.rig.Amount;
 import underbaton.core.rig.Device;
 import underbaton.core.rig.Refusal;
+import underbaton.web.kernel.Typed;
 
 /**
  * By whose time an item goes, as it is typed.
  *
- * @param machine the id of the machine; 0 for the item's own time
+ * @param machine the id of the machine; 0 for the item's own time, {@link #HAND} for a hand that taps
  * @param time the word of what that machine says; of {@link #times}
  * @param alone how long the item goes on by itself, s, as it is typed
+ * @param most by how much a tapped tempo may change in a bar, per cent, as it is typed
  */
-record FollowingForm(int machine, String time, String alone) {
+record FollowingForm(int machine, String time, String alone, String most) {
+
+    /** Whoever taps the beat. */
+    static final int HAND = -1;
 
     private static final String CLOCK = "clock";
 
@@ -29,12 +34,12 @@ record FollowingForm(int machine, String time, String alone) {
     record Time(String word, String words) {}
 
     static FollowingForm of(Item item) {
-        Following is = item.follows().orElse(new Following(0, Kind.CODE, Rate.PAL_25, Following.USUAL_ALONE_MILLIS));
-        return new FollowingForm(is.deviceId(), word(is), Amount.plain(is.aloneMillis() / 1000.0));
-    }
-
-    private static String word(Following is) {
-        return is.kind() == Kind.CLOCK ? CLOCK : is.rate().words();
+        Following is = item.follows().orElse(Following.of(0, Kind.CODE, Rate.PAL_25));
+        return new FollowingForm(
+                is.kind() == Kind.TAPS ? HAND : is.deviceId(),
+                is.kind() == Kind.CLOCK ? CLOCK : is.rate().words(),
+                Amount.plain(is.aloneMillis() / 1000.0),
+                Integer.toString(is.mostPercent()));
     }
 
     /** What a machine may say. */
@@ -58,13 +63,21 @@ record FollowingForm(int machine, String time, String alone) {
         if (machine == 0) {
             return Optional.empty();
         }
+        if (machine == HAND) {
+            int percent = Typed.number("most", most.strip().replaceFirst(" *%$", ""));
+            return Optional.of(new Following(0, Kind.TAPS, Rate.PAL_25, Following.USUAL_ALONE_MILLIS, percent));
+        }
         if (show.device(machine).isEmpty()) {
             throw new Refusal("follows", "That machine is no longer in the rig; choose another one.");
         }
         Optional<Rate> rate =
                 Arrays.stream(Rate.values()).filter(r -> r.words().equals(time)).findFirst();
         return Optional.of(new Following(
-                machine, rate.isPresent() ? Kind.CODE : Kind.CLOCK, rate.orElse(Rate.PAL_25), aloneMillis()));
+                machine,
+                rate.isPresent() ? Kind.CODE : Kind.CLOCK,
+                rate.orElse(Rate.PAL_25),
+                aloneMillis(),
+                Following.USUAL_PERCENT));
     }
 
     private int aloneMillis() {

@@ -125,11 +125,15 @@ final class DemoBook {
         }
     }
 
-    /** The item before goes by the time code of a machine. */
+    /** The item before goes by the time code of a machine, or by taps. */
     private void follows(String machine) {
         Item last = show.items().get(show.items().size() - 1);
-        Following how = new Following(
-                named(machine).id(), Following.Kind.CODE, TimeCode.Rate.PAL_25, Following.USUAL_ALONE_MILLIS);
+        if (machine.equals("taps")) {
+            Following taps = Following.of(0, Following.Kind.TAPS, TimeCode.Rate.PAL_25);
+            show = show.withItem(last.withFollows(Optional.of(taps)), 0);
+            return;
+        }
+        Following how = Following.of(named(machine).id(), Following.Kind.CODE, TimeCode.Rate.PAL_25);
         show = show.withItem(last.withFollows(Optional.of(how)), 0);
     }
 

@@ -9,6 +9,7 @@ import underbaton.core.engine.music.Playing;
 import underbaton.core.follow.CodeHeard;
 import underbaton.core.follow.Doing;
 import underbaton.core.follow.Following;
+import underbaton.core.follow.Following.Kind;
 import underbaton.core.loop.Clock;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Device;
@@ -28,7 +29,9 @@ record Led(String words, long sinceEpochMillis, String says, String key, boolean
     static Optional<Led> of(PlaybackState state, Clock clock) {
         Optional<PlannedItem> item = state.playing().map(Playing::item).or(() -> state.standbyCue()
                 .flatMap(c -> state.plan().item(c.item().id())));
-        return item.flatMap(i -> i.item().follows()).map(how -> of(state, how, clock));
+        return item.flatMap(i -> i.item().follows())
+                .filter(how -> how.kind() != Kind.TAPS || state.playing().isPresent())
+                .map(how -> of(state, how, clock));
     }
 
     private static Led of(PlaybackState state, Following how, Clock clock) {
@@ -41,12 +44,12 @@ record Led(String words, long sinceEpochMillis, String says, String key, boolean
                 shown.words(machine),
                 doing == Doing.NOTHING ? 0 : clock.epochMicrosAt(follow.doing().nanos()) / 1000,
                 says(shown, how, follow.of(how.deviceId()).code()),
-                shown == Doing.BY_HAND ? "follow it again" : shown.isLed() ? "take it by hand" : "",
-                !CALM.contains(shown));
+                taps ? "" : shown == Doing.BY_HAND ? "follow it again" : shown.isLed() ? "take it by hand" : "",
+                !taps && !CALM.contains(shown));
     }
 
     private static String says(Doing doing, Following how, CodeHeard code) {
-        if (how.kind() == Following.Kind.CLOCK || code.place().isEmpty()) {
+        if (how.kind() != Kind.CODE || code.place().isEmpty()) {
             return "";
         }
         CodeHeard.Place place = code.place().get();

@@ -205,7 +205,7 @@ public class Stage {
                                 + now.doing()
                                         .words(plan.device(now.deviceId())
                                                 .map(Device::name)
-                                                .orElse("a machine that is gone"))));
+                                                .orElse(now.deviceId() == 0 ? "the taps" : "a machine that is gone"))));
     }
 
     /** What the show on the desk has set going does not go on behind its back. */

@@ -13,6 +13,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import underbaton.core.cue.Call;
 import underbaton.core.cue.PatchBay;
 import underbaton.core.cue.Show;
+import underbaton.core.follow.Following;
 import underbaton.core.midi.ChannelMessage.ControlChange;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.rig.Connection;
@@ -55,6 +56,7 @@ class DemoShowsTest {
             l.from().stream().filter(id -> id != Source.OTHERS).forEach(used::add);
             l.passage().map(Passage::deviceId).ifPresent(used::add);
         });
+        show.items().forEach(i -> i.follows().map(Following::deviceId).filter(id -> id != 0).ifPresent(used::add));
         PatchBay.sets(show).forEach(s -> s.patch().orElseThrow().kept().lines().forEach(l -> {
             used.add(l.from());
             used.add(l.to());

@@ -137,10 +137,10 @@ class FollowedTest {
         player().press("on by 30 s");
         desk.waitForTimeout(500);
         assertThat(apart()).isLessThan(-20_000);
-        desk.keyboard().press("f");
+        desk.keyboard().press("i");
         assertThat(led).containsText("follows Film player");
         until("with the film", () -> Math.abs(apart()) < 60);
-        desk.keyboard().press("f");
+        desk.keyboard().press("i");
         assertThat(led).containsText("taken by hand");
     }
 
@@ -165,7 +165,7 @@ class FollowedTest {
         player().press("play");
         desk.keyboard().press("Enter");
         desk.waitForTimeout(300);
-        desk.keyboard().press("f");
+        desk.keyboard().press("i");
         assertThat(desk.locator(".led")).containsText("it sends 25 frames a second, and 24 are expected");
         summary.click();
         form.getByLabel("By whose time it goes").selectOption("0");

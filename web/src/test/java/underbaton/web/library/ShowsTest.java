@@ -49,7 +49,7 @@ class ShowsTest {
         Show ferryman = baton.bean(Shows.class).get(baton.show("The Ferryman’s Lantern"));
         assertThat(ferryman.items()).hasSizeGreaterThanOrEqualTo(8);
         assertThat(ferryman.cues().count()).isGreaterThanOrEqualTo(40);
-        assertThat(ferryman.devices()).hasSize(16);
+        assertThat(ferryman.devices()).hasSize(17);
         assertThat(ferryman.listeners()).hasSize(11);
         assertThat(ferryman.hands()).hasSize(2);
     }

@@ -7,13 +7,15 @@ import org.pcollections.HashTreePMap;
 import org.pcollections.PMap;
 import underbaton.core.follow.Doing;
 import underbaton.core.follow.TimeFilter;
+import underbaton.core.follow.TimeFilter.Sender;
 import underbaton.core.follow.TimeHeard;
 
 /**
  * What machines that lead have said of their time, and what became of it. Immutable.
  *
  * @param heard by device id
- * @param taken the time that the playing item takes
+ * @param taken the time that the playing item takes of a machine
+ * @param taps what was tapped to the playing item
  * @param byHand the item that was taken over by hand; 0 for none
  * @param doing how the item in hand gets on, and since when
  * @param askedNanos since when the show is to be brought to another place
@@ -22,6 +24,7 @@ import underbaton.core.follow.TimeHeard;
 public record FollowState(
         PMap<Integer, TimeHeard> heard,
         Optional<Taken> taken,
+        Optional<Taps> taps,
         int byHand,
         Since doing,
         OptionalLong askedNanos,
@@ -43,7 +46,7 @@ public record FollowState(
         /** With another stamp. */
         Taken heard(long nanos, long place) {
             TimeFilter from = nanos - filter.atNanos() < TOGETHER_NANOS ? before : filter;
-            return new Taken(itemId, run, from.heard(nanos, place), from);
+            return new Taken(itemId, run, from.heard(nanos, place, Sender.MACHINE), from);
         }
 
         Taken shifted(long nanos) {
@@ -57,6 +60,7 @@ public record FollowState(
     public static final FollowState NOTHING = new FollowState(
             HashTreePMap.empty(),
             Optional.empty(),
+            Optional.empty(),
             0,
             new Since(Doing.NOTHING, 0),
             OptionalLong.empty(),
@@ -64,7 +68,8 @@ public record FollowState(
 
     /** After a crash the operator says how it goes on. @param itemId the item that played; 0 for none */
     public static FollowState takenOver(int itemId) {
-        return new FollowState(NOTHING.heard, NOTHING.taken, itemId, NOTHING.doing, NOTHING.askedNanos, NOTHING.spent);
+        return new FollowState(
+                NOTHING.heard, NOTHING.taken, NOTHING.taps, itemId, NOTHING.doing, NOTHING.askedNanos, NOTHING.spent);
     }
 
     /** Where a machine's time was when it was heard last. */
@@ -84,6 +89,7 @@ public record FollowState(
         return new FollowState(
                 later,
                 taken.map(t -> t.shifted(nanos)),
+                taps.map(t -> t.shifted(nanos)),
                 byHand,
                 new Since(doing.doing, doing.nanos + nanos),
                 askedNanos.isPresent() ? OptionalLong.of(askedNanos.getAsLong() + nanos) : askedNanos,

@@ -13,7 +13,9 @@ import underbaton.core.engine.out.Happening;
 import underbaton.core.engine.out.StepContext;
 import underbaton.core.follow.Doing;
 import underbaton.core.follow.Following;
+import underbaton.core.follow.Following.Kind;
 import underbaton.core.follow.TimeFilter;
+import underbaton.core.follow.TimeFilter.Sender;
 import underbaton.core.follow.TimeHeard;
 import underbaton.core.midi.MidiMessage;
 import underbaton.core.plan.Plan;
@@ -48,6 +50,9 @@ public final class TimeTaking {
     /** Who was asked to bring the show elsewhere has so long. */
     private static final long ASKED_NANOS = 1_000_000_000;
 
+    /** Two bars of a slow song. */
+    private static final long NO_TAPS_NANOS = 8_000_000_000L;
+
     private static final int MUCH_FASTER = 10;
     private static final long MILLI = 1_000_000;
 
@@ -58,6 +63,7 @@ public final class TimeTaking {
     private final Runnable release;
     private PMap<Integer, TimeHeard> heard;
     private Optional<Taken> taken;
+    private Optional<Taps> taps;
     private int byHand;
     private Since doing;
     private OptionalLong asked;
@@ -72,6 +78,7 @@ public final class TimeTaking {
         this.release = release;
         heard = before.heard();
         taken = before.taken();
+        taps = before.taps();
         byHand = before.byHand();
         doing = before.doing();
         asked = before.askedNanos();
@@ -80,7 +87,7 @@ public final class TimeTaking {
 
     /** The part's own record as it stands now: what the next step begins with. */
     public FollowState state() {
-        return new FollowState(heard, taken, byHand, doing, asked, spent);
+        return new FollowState(heard, taken, taps, byHand, doing, asked, spent);
     }
 
     // ---- what is heard, ordered, and what time brings
@@ -89,7 +96,8 @@ public final class TimeTaking {
     public void hear(Source source, Signal signal) {
         int id = source.deviceId();
         Plan plan = step.plan();
-        if (!plan.leaders().contains(id)
+        if (id == Source.OTHERS
+                || !plan.leaders().contains(id)
                 || plan.out().devices().contains(id)
                 || !(signal.message() instanceof MidiMessage message)
                 || !TimeHeard.is(message)) {
@@ -99,10 +107,9 @@ public final class TimeTaking {
         TimeHeard before = heard.getOrDefault(id, TimeHeard.NOTHING);
         TimeHeard now = before.heard(message, at);
         heard = heard.plus(id, now);
-        Optional<Leader> leads = leading();
-        if (leads.filter(l -> l.how().deviceId() == id).isPresent()) {
-            take(leads.get(), before);
-        } else if (leads.isEmpty()) {
+        Optional<Leader> leads = leading().filter(l -> l.how().deviceId() == id);
+        leads.ifPresent(l -> take(l, before));
+        if (leads.filter(this::isInside).isEmpty()) {
             standingBy(id).ifPresentOrElse(item -> mayBegin(item, before), () -> spend(id, now));
         }
         look();
@@ -138,12 +145,51 @@ public final class TimeTaking {
         look();
     }
 
-    /** What plays goes on by itself, at the pace it has. */
+    /** What plays goes on by itself, at the pace it has; a hand that taps takes it up from there. */
     public void takeOver() {
-        if (leading().isPresent()) {
+        if (isTapped()) {
+            taps = Optional.empty();
+        } else if (leading().isPresent()) {
             byHand = music.playingItemId();
             asked = OptionalLong.empty();
         }
+    }
+
+    // ---- taps
+
+    private boolean isTapped() {
+        return leading().filter(l -> l.how().kind() == Kind.TAPS).isPresent();
+    }
+
+    /** Somebody taps a beat. @return whether the music goes by that */
+    public boolean tap() {
+        if (!isTapped() || step.isDryRun()) {
+            return false;
+        }
+        Playing p = music.playing().orElseThrow();
+        int itemId = p.item().item().id();
+        taps.filter(t -> t.itemId() == itemId)
+                .orElseGet(() -> Taps.none(p, step.now()))
+                .heard(p, step.now(), leading().orElseThrow().how())
+                .ifPresent(heardNow -> {
+                    taps = Optional.of(heardNow);
+                    TimeFilter best = heardNow.best();
+                    music.led(best.placeAt(step.now()), (int) Math.round(best.pace() * Anchor.AS_WRITTEN));
+                    is(Doing.FOLLOWS);
+                });
+        return true;
+    }
+
+    /** Who does not tap lets the last tempo go on. */
+    private void lookAtTaps() {
+        Optional<Taps> now = tapped();
+        boolean fresh =
+                now.filter(t -> step.now() - t.best().atNanos() < NO_TAPS_NANOS).isPresent();
+        is(now.isEmpty() ? Doing.WAITS : fresh ? Doing.FOLLOWS : Doing.ALONE);
+    }
+
+    private Optional<Taps> tapped() {
+        return taps.filter(t -> t.itemId() == music.playingItemId());
     }
 
     /** When it is to be looked whether something was heard; far away for never. */
@@ -155,12 +201,18 @@ public final class TimeTaking {
         if (leads.isEmpty() || isByHand()) {
             return StepContext.NEVER;
         }
+        if (isTapped()) {
+            return tapped().isPresent() && doing.doing() == Doing.FOLLOWS
+                    ? Math.max(step.now(), tapped().get().best().atNanos() + NO_TAPS_NANOS)
+                    : StepContext.NEVER;
+        }
         long next =
                 switch (doing.doing()) {
                     case JUMPS -> asked.orElse(step.now()) + ASKED_NANOS;
                     case FOLLOWS -> expected(leads.get()) + SILENT_NANOS + 1;
                     case ALONE ->
                         expected(leads.get()) + SILENT_NANOS + leads.get().how().aloneMillis() * MILLI + 1;
+                    case STANDS -> music.progress().held() ? StepContext.NEVER : doing.nanos() + SILENT_NANOS;
                     default -> StepContext.NEVER;
                 };
         return Math.max(next, step.now());
@@ -237,8 +289,8 @@ public final class TimeTaking {
     private void begin(Leader leader) {
         long place = leader.place().orElseThrow();
         byHand = 0;
-        taken = Optional.of(
-                Taken.first(leader.item().item().id(), leader.run(), TimeFilter.from(leader.atNanos(), place, 1)));
+        taken = Optional.of(Taken.first(
+                leader.item().item().id(), leader.run(), TimeFilter.from(leader.atNanos(), place, 1, Sender.MACHINE)));
         if (place < OPENING_NANOS) {
             jumps.play(leader.item(), 0, 0);
             music.led(taken.get().filter().placeAt(step.now()), Anchor.AS_WRITTEN);
@@ -262,9 +314,13 @@ public final class TimeTaking {
                 .orElse(1.0);
         taken = Optional.of(taken.filter(t -> t.itemId() == itemId && t.run() == leader.run())
                 .map(t -> t.heard(leader.atNanos(), place.getAsLong()))
-                .orElseGet(() ->
-                        Taken.first(itemId, leader.run(), TimeFilter.from(leader.atNanos(), place.getAsLong(), pace))));
-        spent = spent.plus(leader.how().deviceId(), leader.run());
+                .orElseGet(() -> Taken.first(
+                        itemId,
+                        leader.run(),
+                        TimeFilter.from(leader.atNanos(), place.getAsLong(), pace, Sender.MACHINE))));
+        if (leader.isWithin(place.getAsLong())) {
+            spent = spent.plus(leader.how().deviceId(), leader.run());
+        }
     }
 
     /** The moment at which something is to be heard, or was. */
@@ -288,7 +344,11 @@ public final class TimeTaking {
             is(Doing.BY_HAND);
         } else {
             asked = OptionalLong.empty();
-            lookAt(leads.get());
+            if (isTapped()) {
+                lookAtTaps();
+            } else {
+                lookAt(leads.get());
+            }
         }
     }
 
@@ -314,8 +374,11 @@ public final class TimeTaking {
         }
     }
 
+    /** The music stands at once; the show is held when it does so for a moment, for a machine that jumps stops too. */
     private Doing stand(Doing why) {
-        if (!music.playing().orElseThrow().paused()) {
+        music.pause();
+        boolean standsFor = doing.doing() == why && step.now() - doing.nanos() >= SILENT_NANOS;
+        if (why == Doing.SILENT || standsFor) {
             holds.hold();
         }
         return why;
