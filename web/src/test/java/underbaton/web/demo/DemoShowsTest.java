@@ -56,7 +56,10 @@ class DemoShowsTest {
             l.from().stream().filter(id -> id != Source.OTHERS).forEach(used::add);
             l.passage().map(Passage::deviceId).ifPresent(used::add);
         });
-        show.items().forEach(i -> i.follows().map(Following::deviceId).filter(id -> id != 0).ifPresent(used::add));
+        show.items().forEach(i -> i.follows()
+                .map(Following::deviceId)
+                .filter(id -> id != 0)
+                .ifPresent(used::add));
         PatchBay.sets(show).forEach(s -> s.patch().orElseThrow().kept().lines().forEach(l -> {
             used.add(l.from());
             used.add(l.to());
