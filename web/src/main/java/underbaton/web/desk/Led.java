@@ -9,7 +9,6 @@ import underbaton.core.engine.music.Playing;
 import underbaton.core.follow.CodeHeard;
 import underbaton.core.follow.Doing;
 import underbaton.core.follow.Following;
-import underbaton.core.follow.Following.Kind;
 import underbaton.core.loop.Clock;
 import underbaton.core.plan.PlannedItem;
 import underbaton.core.rig.Device;
@@ -30,7 +29,8 @@ record Led(String words, long sinceEpochMillis, String says, String key, boolean
         Optional<PlannedItem> item = state.playing().map(Playing::item).or(() -> state.standbyCue()
                 .flatMap(c -> state.plan().item(c.item().id())));
         return item.flatMap(i -> i.item().follows())
-                .filter(how -> how.kind() != Kind.TAPS || state.playing().isPresent())
+                .filter(how ->
+                        how.kind() != Following.Kind.TAPS || state.playing().isPresent())
                 .map(how -> of(state, how, clock));
     }
 
@@ -49,7 +49,7 @@ record Led(String words, long sinceEpochMillis, String says, String key, boolean
     }
 
     private static String says(Doing doing, Following how, CodeHeard code) {
-        if (how.kind() != Kind.CODE || code.place().isEmpty()) {
+        if (how.kind() != Following.Kind.CODE || code.place().isEmpty()) {
             return "";
         }
         CodeHeard.Place place = code.place().get();
