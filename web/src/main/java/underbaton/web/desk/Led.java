@@ -39,7 +39,11 @@ record Led(String words, long sinceEpochMillis, String says, String key, boolean
         Doing doing = follow.doing().doing();
         // Nothing was heard or ordered since it stands by.
         Doing shown = doing == Doing.NOTHING ? Doing.WAITS : doing;
-        String machine = state.plan().device(how.deviceId()).map(Device::name).orElse("a machine that is gone");
+        boolean taps = how.kind() == Following.Kind.TAPS;
+        String machine = state.plan()
+                .device(how.deviceId())
+                .map(Device::name)
+                .orElse(taps ? "the taps" : "a machine that is gone");
         return new Led(
                 shown.words(machine),
                 doing == Doing.NOTHING ? 0 : clock.epochMicrosAt(follow.doing().nanos()) / 1000,
