@@ -24,7 +24,7 @@ public record Following(int deviceId, Kind kind, Rate rate, int aloneMillis, int
         CLOCK("MIDI clock"),
         /** MIDI Time Code, the item's first frame being where it begins in the day of the code. */
         CODE("time code"),
-        /** The beats of its tempo, tapped: all of them, or only the first of each bar. */
+        /** The beats of its tempo, each of them tapped. */
         TAPS("taps");
 
         private final String words;

@@ -17,7 +17,8 @@ import underbaton.core.score.Score;
  * (a wild one, or that of somebody who taps twice a beat); which of them, the next taps show. So a few guesses are kept beside each other,
  * each with a filter of its own (that of machines, which takes a hand for less exact and a band for less steady: {@link Sender#HAND}) and
  * with how likely it is, and
- * the music goes by the best until another one is much better. Immutable.
+ * the music goes by the best until another one is much better. Each beat is to be tapped: of the first of a bar alone the beat is lost in
+ * about half of the made-up bands when they slow down, and taps twice a beat slip by half a beat in some. Immutable.
  *
  * @param itemId of the item that is tapped to
  * @param guesses first that by which the music goes
