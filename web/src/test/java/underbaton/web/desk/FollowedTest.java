@@ -90,6 +90,11 @@ class FollowedTest {
         return state.playing().orElseThrow().position(state.nowNanos()) / 1e6 - (film - 9 * 3_600_000L);
     }
 
+    private static boolean isLogged(String meaning) {
+        return baton.bean(Traffic.class).after(0, Integer.MAX_VALUE).stream()
+                .anyMatch(e -> e.meaning().equals(meaning));
+    }
+
     private Page standingBy() {
         Page desk = baton.open("/shows/" + show.id() + "/desk");
         stage.order(
@@ -122,8 +127,7 @@ class FollowedTest {
         player().press("play");
         assertThat(led).containsText("follows Film player");
         assertThat(desk.locator(".held")).not().isVisible();
-        until("it stands in the log", () -> baton.bean(Traffic.class).after(0, Integer.MAX_VALUE).stream()
-                .anyMatch(e -> e.meaning().equals("Cold dawn stands: nothing is heard of Film player")));
+        until("it stands in the log", () -> isLogged("Cold dawn stands: nothing is heard of Film player"));
     }
 
     @Test
@@ -133,6 +137,7 @@ class FollowedTest {
         Locator led = desk.locator(".led");
         assertThat(led).containsText("follows Film player");
         desk.keyboard().press(".");
+        until("the nudge has come", () -> isLogged("the music 20 ms later"));
         assertThat(led).containsText("taken by hand");
         player().press("on by 30 s");
         desk.waitForTimeout(500);
